@@ -1,0 +1,73 @@
+import opentype, { type Font, type Path } from 'opentype.js';
+import { flattenPath, type Shape } from './svg.ts';
+import { ArtworkError } from './artwork-error.ts';
+
+export type Align = 'left' | 'centre' | 'right';
+
+export interface LetteringSettings {
+  /** Lines are divided by newlines. */
+  text: string;
+  /** Height of a capital H, mm. */
+  capHeight: number;
+  /** Space added after every letter, in thousandths of the type size. */
+  tracking: number;
+  /** Distance from one line to the next as a multiple of the type size. */
+  leading: number;
+  align: Align;
+}
+
+/** Reads a TrueType or OpenType face from its bytes. */
+export function readFace(bytes: Uint8Array): Font {
+  return opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+}
+
+/**
+ * Sets lettering as outlines: one shape a letter, mm, y up. The first line's baseline lies on y = 0; x = 0 is the left
+ * edge, the middle or the right edge of every line, by `align`.
+ * @throws {ArtworkError} where the face lacks a letter.
+ */
+export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
+  const { text, capHeight, tracking, leading, align } = settings;
+  const size = (capHeight * font.unitsPerEm) / capHeightOf(font);
+  const shapes: Shape[] = [];
+  text.split('\n').forEach((line, row) => {
+    const glyphs = font.stringToGlyphs(line);
+    const missing = [...line].find((letter) => letter.trim() !== '' && font.charToGlyphIndex(letter) === 0);
+    if (missing) throw new ArtworkError(`The face has no “${missing}”; choose another face or another letter.`);
+    const scale = size / font.unitsPerEm;
+    const space = (tracking / 1000) * size;
+    const starts: number[] = [];
+    let x = 0;
+    glyphs.forEach((glyph, i) => {
+      starts.push(x);
+      x += (glyph.advanceWidth ?? 0) * scale;
+      if (i + 1 < glyphs.length) x += font.getKerningValue(glyph, glyphs[i + 1]) * scale + space;
+    });
+    const left = align === 'left' ? 0 : align === 'centre' ? -x / 2 : -x;
+    const baseline = -row * leading * size;
+    glyphs.forEach((glyph, i) => {
+      const outlines = flattenPath(pathData(glyph.getPath(0, 0, size)), [1, 0, 0, -1, left + starts[i], baseline]);
+      const letter = glyph.unicode ? String.fromCodePoint(glyph.unicode) : (glyph.name ?? 'letter');
+      const closed = outlines.filter((outline) => outline.closed);
+      if (closed.length) shapes.push({ name: letter, rule: 'nonzero', outlines: closed });
+    });
+  });
+  return shapes;
+}
+
+function pathData(path: Path): string {
+  return path.commands
+    .map((c) => {
+      if (c.type === 'C') return `C${c.x1} ${c.y1} ${c.x2} ${c.y2} ${c.x} ${c.y}`;
+      if (c.type === 'Q') return `Q${c.x1} ${c.y1} ${c.x} ${c.y}`;
+      return c.type === 'Z' ? 'Z' : `${c.type}${c.x} ${c.y}`;
+    })
+    .join('');
+}
+
+/** Cap height in font units: from the face's OS/2 table, else measured on its H. */
+function capHeightOf(font: Font): number {
+  const listed = (font.tables.os2 as { sCapHeight?: number } | undefined)?.sCapHeight;
+  if (listed && listed > 0) return listed;
+  return font.charToGlyph('H').getBoundingBox().y2 || font.unitsPerEm * 0.7;
+}

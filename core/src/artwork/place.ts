@@ -1,0 +1,63 @@
+import type { Font } from 'opentype.js';
+import { type Affine, applyTo, scale, shift, compose, turn } from '../geometry/affine.ts';
+import { type Bounds, boundsOf } from '../geometry/outline.ts';
+import { radians } from '../quantity/units.ts';
+import type { Face, Item } from '../job/job.ts';
+import { ArtworkError } from './artwork-error.ts';
+import { setLettering } from './lettering.ts';
+import type { Drawing, Shape } from './svg.ts';
+
+/** What artwork needs from outside: imported drawings by their hash, and faces. Undefined where one is missing. */
+export interface Resources {
+  drawing(hash: string): Drawing | undefined;
+  face(name: Face): Font | undefined;
+}
+
+/** An item of artwork on the sheet. */
+export interface PlacedItem {
+  id: string;
+  shapes: Shape[];
+  bounds?: Bounds;
+  /** What keeps it from being used, as a sentence. */
+  problem?: string;
+  notes: string[];
+}
+
+/**
+ * Puts one item of artwork on the sheet: its shapes in mm from the stock's lower left corner. A drawing turns and
+ * scales about its page's lower left corner, lettering about the first line's origin.
+ */
+export function placeItem(item: Item, resources: Resources): PlacedItem {
+  try {
+    const { shapes, notes } = item.kind === 'drawing' ? drawn(item.asset, resources) : lettered(item, resources);
+    const size: Affine = item.kind === 'drawing' ? scale(item.scaleX, item.scaleY) : scale(1);
+    const map = compose(compose(size, turn(radians(item.rotation))), shift(item.x, item.y));
+    const placed = shapes.map((shape) => ({
+      ...shape,
+      outlines: shape.outlines.map((outline) => ({
+        points: applyTo(map, outline.points),
+        closed: outline.closed || (item.kind === 'drawing' && item.closeOpen && outline.points.length >= 6),
+      })),
+    }));
+    return { id: item.id, shapes: placed, bounds: boundsOf(placed.flatMap((shape) => shape.outlines)), notes };
+  } catch (error) {
+    if (error instanceof ArtworkError) return { id: item.id, shapes: [], problem: error.message, notes: [] };
+    throw error;
+  }
+}
+
+function drawn(hash: string, resources: Resources): { shapes: Shape[]; notes: string[] } {
+  const drawing = resources.drawing(hash);
+  if (!drawing) throw new ArtworkError('The drawing’s file is missing from this job; import it again.');
+  return drawing;
+}
+
+function lettered(
+  item: Extract<Item, { kind: 'lettering' }>,
+  resources: Resources,
+): { shapes: Shape[]; notes: string[] } {
+  const font = resources.face(item.face);
+  if (!font) throw new ArtworkError('The face of this lettering is missing; choose another.');
+  if (item.text.trim() === '') throw new ArtworkError('The lettering is empty; type its words at Artwork.');
+  return { shapes: setLettering(font, item), notes: [] };
+}

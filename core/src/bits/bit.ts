@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { radians } from '../quantity/units.ts';
+
+/** Feeds and speeds of one bit in one material: mm/min, turns a minute, mm. */
+export const PresetSchema = z.object({
+  material: z.string().min(1).max(60),
+  feed: z.number().positive().max(50_000),
+  plunge: z.number().positive().max(50_000),
+  speed: z.number().min(0).max(100_000),
+  depthPerPass: z.number().positive().max(100),
+});
+
+export const BitSchema = z.object({
+  id: z.string().min(1).max(60),
+  name: z.string().min(1).max(80),
+  kind: z.enum(['v', 'end']),
+  /** Widest cutting diameter, mm. */
+  diameter: z.number().positive().max(200),
+  /** Included angle of a V-bit, degrees. */
+  angle: z.number().min(5).max(170).optional(),
+  /** Diameter of the flat at a V-bit's tip, mm. */
+  tip: z.number().min(0).max(50).default(0),
+  /** Length of the cutting edges, mm. */
+  flute: z.number().positive().max(300),
+  shank: z.number().positive().max(60),
+  presets: z.array(PresetSchema).max(50),
+});
+
+export type Bit = z.infer<typeof BitSchema>;
+export type Preset = z.infer<typeof PresetSchema>;
+
+/**
+ * A bit as a turned profile: a flat of radius `flat` at the tip, then walls that widen by `slope` mm of radius a mm of
+ * height, up to `radius`. An end mill is flat all over (`slope` 0).
+ */
+export interface Profile {
+  flat: number;
+  slope: number;
+  radius: number;
+}
+
+/**
+ * The turned profile of a bit.
+ * @throws {RangeError} for a V-bit without an angle.
+ * @example profileOf(v60) // { flat: 0, slope: 0.577…, radius: 6.35 }
+ */
+export function profileOf(bit: Bit): Profile {
+  const radius = bit.diameter / 2;
+  if (bit.kind === 'end') return { flat: radius, slope: 0, radius };
+  if (bit.angle === undefined) throw new RangeError(`The V-bit “${bit.name}” has no angle; give it one at Bits.`);
+  return { flat: Math.min(bit.tip / 2, radius), slope: Math.tan(radians(bit.angle) / 2), radius };
+}
+
+/** Radius of a V-bit at a depth: r = t + d·tan α, at most the bit's own radius. At 60°, 10 mm deep: 5.77 mm. */
+export function radiusAtDepth({ flat, slope, radius }: Profile, depth: number): number {
+  return Math.min(radius, flat + depth * slope);
+}
+
+/** Depth at which a V-bit reaches a radius: d = (r − t)/tan α; 0 where the tip alone is wider. */
+export function depthForRadius({ flat, slope }: Profile, r: number): number {
+  return r <= flat ? 0 : (r - flat) / slope;
+}
+
+/** Height of the ridges a V-bit leaves on a floor cut at a step: h = (s − 2t)/(2·tan α), 0 under the flat's width. */
+export function ridgeHeight({ flat, slope }: Profile, step: number): number {
+  return Math.max(0, (step - 2 * flat) / (2 * slope));
+}
+
+/** The settings for a material, or the first there are. */
+export function presetFor(bit: Bit, material: string): Preset | undefined {
+  return bit.presets.find((preset) => preset.material === material) ?? bit.presets[0];
+}

@@ -1,0 +1,104 @@
+import factory from 'clipper2-wasm';
+import type { MainModule, PathsD } from 'clipper2-wasm';
+
+/** Closed loops as interleaved x, y in mm. Outer loops run counter-clockwise, holes clockwise. */
+export type Loops = Float64Array[];
+
+export type FillRule = 'nonzero' | 'evenodd';
+
+/** Booleans and offsets of loops, through the Clipper2 library. */
+export interface Clipper {
+  /** The area covered by all loops under a fill rule, as loops that neither cross nor overlap. */
+  union(loops: Loops, rule: FillRule): Loops;
+  /** What is in `loops` and not in `clip` (both as `union` returns them). */
+  difference(loops: Loops, clip: Loops): Loops;
+  /** Without points that lie within `tolerance` mm of the line between their neighbours. */
+  simplify(loops: Loops, tolerance: number): Loops;
+  /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners. */
+  offset(loops: Loops, distance: number): Loops;
+}
+
+/** Decimals kept when lengths go to the integer library: 1e-6 mm, far below any tolerance here, and ±9·10⁹ mm of room. */
+const DECIMALS = 6;
+
+/** Largest distance between a round join and its chords, mm; the same as for flattening. */
+const ARC_TOLERANCE = 0.002;
+
+type Factory = (options: { wasmBinary: Uint8Array }) => Promise<MainModule>;
+
+/** Loads the library from the bytes of its WebAssembly file, which the caller reads. */
+export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
+  const loaded = factory as unknown as Factory & { default?: Factory };
+  const module = await (loaded.default ?? loaded)({ wasmBinary });
+  const { FillRule, JoinType, EndType } = module;
+
+  function send(loops: Loops): PathsD {
+    const paths = new module.PathsD();
+    for (const loop of loops) {
+      const path = new module.PathD();
+      const xyz = new Float64Array((loop.length / 2) * 3);
+      for (let i = 0, j = 0; i < loop.length; i += 2, j += 3) {
+        xyz[j] = loop[i];
+        xyz[j + 1] = loop[i + 1];
+      }
+      path.assign(xyz);
+      paths.push_back(path);
+      path.delete();
+    }
+    return paths;
+  }
+
+  function receive(paths: PathsD): Loops {
+    const loops: Loops = [];
+    for (let i = 0, n = paths.size(); i < n; i++) {
+      const path = paths.get(i);
+      const xyz = path.view();
+      const loop = new Float64Array((xyz.length / 3) * 2);
+      for (let j = 0, k = 0; j < xyz.length; j += 3, k += 2) {
+        loop[k] = xyz[j];
+        loop[k + 1] = xyz[j + 1];
+      }
+      path.delete();
+      if (loop.length >= 6) loops.push(loop);
+    }
+    paths.delete();
+    return loops;
+  }
+
+  return {
+    union(loops, rule) {
+      const subject = send(loops);
+      const result = module.UnionSelfD(subject, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd, DECIMALS);
+      subject.delete();
+      return receive(result);
+    },
+    difference(loops, clip) {
+      const a = send(loops);
+      const b = send(clip);
+      const result = module.DifferenceD(a, b, FillRule.NonZero, DECIMALS);
+      a.delete();
+      b.delete();
+      return receive(result);
+    },
+    simplify(loops, tolerance) {
+      const subject = send(loops);
+      const result = module.SimplifyPathsD(subject, tolerance, true);
+      subject.delete();
+      return receive(result);
+    },
+    offset(loops, distance) {
+      const subject = send(loops);
+      const result = module.InflatePathsD(
+        subject,
+        distance,
+        JoinType.Round,
+        EndType.Polygon,
+        2,
+        DECIMALS,
+        ARC_TOLERANCE,
+      );
+      subject.delete();
+      return receive(result);
+    },
+  };
+}

@@ -1,0 +1,127 @@
+import { z } from 'zod';
+import { BitSchema } from '../bits/bit.ts';
+import { LimitsSchema } from '../motion/limits.ts';
+import { DIALECT_NAMES } from '../program/dialect.ts';
+import { StockSchema } from '../stock/stock.ts';
+
+const Id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
+const Place = z.number().min(-10_000).max(10_000);
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+
+export const FACES = ['fraunces', 'josefin', 'rokkitt'] as const;
+
+const Placed = {
+  id: Id,
+  name: z.string().min(1).max(120),
+  /** Position of the item's own origin on the sheet, mm. */
+  x: Place,
+  y: Place,
+  /** Turn counter-clockwise, degrees. */
+  rotation: z.number().min(-360).max(360),
+};
+
+export const DrawingItemSchema = z.object({
+  ...Placed,
+  kind: z.literal('drawing'),
+  /** SHA-256 of the imported file, which is kept as it came. */
+  asset: Hash,
+  scaleX: z.number().positive().max(1000),
+  scaleY: z.number().positive().max(1000),
+  /** Join the two ends of outlines that were drawn open. */
+  closeOpen: z.boolean(),
+});
+
+export const LetteringItemSchema = z.object({
+  ...Placed,
+  kind: z.literal('lettering'),
+  text: z.string().max(2000),
+  face: z.enum(FACES),
+  capHeight: z.number().positive().max(2000),
+  tracking: z.number().min(-500).max(5000),
+  leading: z.number().positive().max(10),
+  align: z.enum(['left', 'centre', 'right']),
+});
+
+export const ItemSchema = z.discriminatedUnion('kind', [DrawingItemSchema, LetteringItemSchema]);
+
+/** What a cut works on: a whole item, or some of its shapes by number. */
+export const TargetSchema = z.object({
+  item: Id,
+  shapes: z.union([z.literal('all'), z.array(z.number().int().min(0)).max(10_000)]),
+});
+
+const CutBase = {
+  id: Id,
+  targets: z.array(TargetSchema).max(500),
+  bit: Id,
+  feed: z.number().positive().max(50_000),
+  plunge: z.number().positive().max(50_000),
+  /** Turns of the spindle a minute. */
+  speed: z.number().min(0).max(100_000),
+};
+
+export const VCarveCutSchema = z.object({
+  ...CutBase,
+  kind: z.literal('v-carve'),
+  depthLimit: z.number().positive().max(200),
+  floorStep: z.number().positive().max(50),
+});
+
+export const ProfileCutSchema = z.object({
+  ...CutBase,
+  kind: z.literal('profile'),
+  side: z.enum(['outside', 'inside', 'on']),
+  depth: z.number().positive().max(200),
+  depthPerPass: z.number().positive().max(100),
+  climb: z.boolean(),
+  tabs: z.object({
+    count: z.number().int().min(0).max(100),
+    length: z.number().positive().max(100),
+    height: z.number().positive().max(100),
+  }),
+});
+
+export const CutSchema = z.discriminatedUnion('kind', [VCarveCutSchema, ProfileCutSchema]);
+
+export const BenchSchema = z.object({
+  id: Id,
+  name: z.string().min(1).max(80),
+  /** What drives it: the simulated router that ships with Kerbe, or nothing (programs are carried over by hand). */
+  link: z.enum(['stand-in', 'file']),
+  /** Reach of each axis, mm. */
+  travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
+  limits: LimitsSchema,
+  spindle: z.object({ min: z.number().min(0), max: z.number().positive() }),
+  /** Touch plate: thickness over the stock, how far its sides stand out from the corner, and its size, mm. */
+  plate: z.object({ thickness: z.number().min(0), side: z.number().min(0), size: z.number().positive() }),
+  /** Where the tool setter stands, machine coordinates, mm; null where there is none. */
+  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
+  dialect: z.enum(DIALECT_NAMES),
+  /** Minutes an operator takes for a bit change. */
+  bitChangeMinutes: z.number().min(0).max(120),
+});
+
+/** The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min. */
+export const JobSchema = z.object({
+  format: z.literal('kerbe-job'),
+  version: z.literal(1),
+  name: z.string().min(1).max(120),
+  unit: z.enum(['mm', 'in']),
+  stock: StockSchema,
+  artwork: z.array(ItemSchema).max(500),
+  bits: z.array(BitSchema).max(60),
+  cuts: z.array(CutSchema).max(200),
+  bench: BenchSchema,
+  notes: z.string().max(20_000),
+});
+
+export type Job = z.infer<typeof JobSchema>;
+export type Item = z.infer<typeof ItemSchema>;
+export type DrawingItem = z.infer<typeof DrawingItemSchema>;
+export type LetteringItem = z.infer<typeof LetteringItemSchema>;
+export type Target = z.infer<typeof TargetSchema>;
+export type Cut = z.infer<typeof CutSchema>;
+export type VCarveCut = z.infer<typeof VCarveCutSchema>;
+export type ProfileCut = z.infer<typeof ProfileCutSchema>;
+export type Bench = z.infer<typeof BenchSchema>;
+export type Face = (typeof FACES)[number];

@@ -1,0 +1,33 @@
+import { MM_PER_INCH, type LengthUnit } from './units.ts';
+
+function trimmed(value: number, decimals: number): string {
+  const text = value
+    .toFixed(decimals)
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
+  return text === '-0' ? '0' : text;
+}
+
+/** A length for a number field, without its unit: `lengthNumber(9.525, 'in')` is `'0.375'`. */
+export function lengthNumber(mm: number, unit: LengthUnit, decimals = unit === 'in' ? 4 : 3): string {
+  return trimmed(unit === 'in' ? mm / MM_PER_INCH : mm, decimals);
+}
+
+/** A length for reading: `formatLength(6.5, 'mm')` is `'6.5 mm'`. */
+export function formatLength(mm: number, unit: LengthUnit, decimals = unit === 'in' ? 3 : 1): string {
+  return `${lengthNumber(mm, unit, decimals)} ${unit}`;
+}
+
+/** A feed for reading: `formatFeed(1524, 'in')` is `'60 in/min'`. */
+export function formatFeed(mmPerMinute: number, unit: LengthUnit): string {
+  return `${lengthNumber(mmPerMinute, unit, unit === 'in' ? 1 : 0)} ${unit}/min`;
+}
+
+/** A duration for reading: `formatMinutes(18.0833)` is `'18 min 05 s'`; hours appear from 60 min. */
+export function formatMinutes(minutes: number): string {
+  const seconds = Math.round(minutes * 60);
+  const two = (n: number) => String(n).padStart(2, '0');
+  if (seconds < 60) return `${seconds} s`;
+  if (seconds < 3600) return `${Math.floor(seconds / 60)} min ${two(seconds % 60)} s`;
+  return `${Math.floor(seconds / 3600)} h ${two(Math.floor(seconds / 60) % 60)} min`;
+}

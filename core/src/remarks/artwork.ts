@@ -1,0 +1,136 @@
+import { formatLength } from '../quantity/format.ts';
+import type { Operation } from 'fast-json-patch';
+import { type Judged, type Remark, cutsOf } from './judge.ts';
+
+/** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */
+export function judgeArtwork(judged: Judged): Remark[] {
+  const { job, items } = judged;
+  const remarks: Remark[] = [];
+  const { stock, unit } = job;
+  job.artwork.forEach((item, index) => {
+    const placed = items[index];
+    if (placed.problem) {
+      remarks.push({
+        id: `item-${item.id}`,
+        stop: 'artwork',
+        weight: 'wrong',
+        text: `${item.name}: ${placed.problem}`,
+        remedies: [{ label: `Remove ${item.name}`, patch: removal(judged, item.id, index) }],
+      });
+      return;
+    }
+    const b = placed.bounds;
+    const used = job.cuts.some((cut) => cut.targets.some((target) => target.item === item.id));
+    if (!b || !used) return;
+    const over = Math.max(-b.minX, -b.minY, b.maxX - stock.length, b.maxY - stock.width);
+    if (over <= 0.001) return;
+    const fits = b.maxX - b.minX <= stock.length && b.maxY - b.minY <= stock.width;
+    const shiftX = Math.max(0, -b.minX) - Math.max(0, b.maxX - stock.length);
+    const shiftY = Math.max(0, -b.minY) - Math.max(0, b.maxY - stock.width);
+    remarks.push({
+      id: `off-stock-${item.id}`,
+      stop: 'artwork',
+      weight: 'wrong',
+      text: `${item.name} reaches ${formatLength(over, unit)} past the edge of the stock.`,
+      remedies: [
+        fits
+          ? {
+              label: 'Move it onto the stock',
+              patch: [
+                { op: 'replace', path: `/artwork/${index}/x`, value: item.x + shiftX },
+                { op: 'replace', path: `/artwork/${index}/y`, value: item.y + shiftY },
+              ],
+            }
+          : {
+              label: 'Make the stock large enough',
+              patch: [
+                {
+                  op: 'replace',
+                  path: '/stock/length',
+                  value: Math.max(stock.length, Math.ceil(b.maxX - Math.min(0, b.minX))),
+                },
+                {
+                  op: 'replace',
+                  path: '/stock/width',
+                  value: Math.max(stock.width, Math.ceil(b.maxY - Math.min(0, b.minY))),
+                },
+                { op: 'replace', path: `/artwork/${index}/x`, value: item.x + Math.max(0, -b.minX) },
+                { op: 'replace', path: `/artwork/${index}/y`, value: item.y + Math.max(0, -b.minY) },
+              ],
+            },
+      ],
+    });
+  });
+  for (const { cut, index, result } of cutsOf(judged)) {
+    if (result.openOutlines > 0) {
+      const open = cut.targets
+        .map(({ item }) => job.artwork.findIndex((a) => a.id === item))
+        .filter(
+          (i) =>
+            i >= 0 &&
+            job.artwork[i].kind === 'drawing' &&
+            items[i].shapes.some((s) => s.outlines.some((o) => !o.closed)),
+        );
+      remarks.push({
+        id: `open-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'wrong',
+        text: `${result.openOutlines === 1 ? 'One outline is' : `${result.openOutlines} outlines are`} open and will not be cut, since an open line has no inside.`,
+        remedies: [
+          {
+            label: 'Join their ends',
+            patch: open.map((i) => ({ op: 'replace', path: `/artwork/${i}/closeOpen`, value: true })),
+          },
+        ],
+      });
+    }
+    if (cut.targets.length === 0 && job.artwork.length > 0)
+      remarks.push({
+        id: `no-outlines-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'wrong',
+        text: 'This cut has no outlines yet; choose some on the sheet.',
+        remedies: [
+          {
+            label: 'Choose everything',
+            patch: [
+              {
+                op: 'replace',
+                path: `/cuts/${index}/targets`,
+                value: job.artwork.map((item) => ({ item: item.id, shapes: 'all' })),
+              },
+            ],
+          },
+        ],
+      });
+    else if (result.problem && result.openOutlines === 0) {
+      const fitting = job.bits.filter(
+        (bit) => bit.kind === (cut.kind === 'v-carve' ? 'v' : 'end') && bit.id !== cut.bit,
+      );
+      const finest = fitting.sort((a, b) => (cut.kind === 'v-carve' ? a.tip - b.tip : a.diameter - b.diameter))[0];
+      remarks.push({
+        id: `problem-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'wrong',
+        text: result.problem,
+        remedies: finest
+          ? [{ label: `Use ${finest.name}`, patch: [{ op: 'replace', path: `/cuts/${index}/bit`, value: finest.id }] }]
+          : [{ label: 'Remove this cut', patch: [{ op: 'remove', path: `/cuts/${index}` }] }],
+      });
+    }
+  }
+  return remarks;
+}
+
+/** Removes an item, and the targets that name it. */
+function removal({ job }: Judged, id: string, index: number): Operation[] {
+  const targets: Operation[] = job.cuts.map((cut, i) => ({
+    op: 'replace',
+    path: `/cuts/${i}/targets`,
+    value: cut.targets.filter((target) => target.item !== id),
+  }));
+  return [...targets, { op: 'remove', path: `/artwork/${index}` }];
+}

@@ -1,0 +1,103 @@
+import { formatLength } from '../quantity/format.ts';
+import { spread, thickest } from '../stock/stock.ts';
+import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
+
+/**
+ * How far a through cut goes past the stock, mm: a hair with zero on the spoilboard, so that the board is not scored;
+ * half a millimetre with zero on top, where the stock's thickness decides (common practice: 0.05 to 1 mm).
+ */
+export const PAST_THE_STOCK = { spoilboard: 0.05, stock: 0.5 } as const;
+
+/** Deeper than this into the spoilboard, mm, no through cut needs to go (common practice). */
+const DEEPEST_PAST = 1;
+
+/** Wood kept under a carving, mm, when its depth is reduced for the stock. */
+const FLOOR_KEPT = 2;
+
+/** Rules about depth: against the stock, the spoilboard, the bit's flutes and uneven corners. */
+export function judgeDepth(judged: Judged): Remark[] {
+  const { job } = judged;
+  const { stock, unit } = job;
+  const thick = thickest(stock);
+  const thin = Math.min(...stock.corners);
+  const remarks: Remark[] = [];
+  for (const { cut, index, result } of cutsOf(judged)) {
+    if (result.problem) continue;
+    const about = { stop: 'cuts', cut: cut.id } as const;
+    const through = thick + PAST_THE_STOCK[stock.zeroZ];
+    if (cut.kind === 'v-carve' && result.depth > thin)
+      remarks.push({
+        ...about,
+        id: `deeper-${cut.id}`,
+        weight: 'wrong',
+        text: `The carving goes ${formatLength(result.depth, unit)} deep, and the stock is ${formatLength(thin, unit)} at its thinnest corner.`,
+        remedies: [
+          {
+            label: `Carve no deeper than ${formatLength(Math.max(1, thin - FLOOR_KEPT), unit)}`,
+            patch: setCut(index, { depthLimit: Math.max(1, thin - FLOOR_KEPT) }),
+          },
+        ],
+      });
+    if (cut.kind === 'profile') {
+      const past = cut.depth - thick;
+      const board =
+        past > stock.spoilboard
+          ? 'and right through the spoilboard'
+          : `and ${formatLength(past, unit)} into the spoilboard`;
+      if (past > DEEPEST_PAST || (stock.zeroZ === 'spoilboard' && past > 0.3))
+        remarks.push({
+          ...about,
+          id: `spoilboard-${cut.id}`,
+          weight: past > stock.spoilboard ? 'wrong' : 'advice',
+          text: `This cut goes through the stock ${board}${stock.zeroZ === 'spoilboard' ? ', although zero is on the board and a hair past it is enough' : ''}.`,
+          remedies: [{ label: `Cut ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
+        });
+      else if (past < 0 && past > -1.5)
+        remarks.push({
+          ...about,
+          id: `not-through-${cut.id}`,
+          weight: 'advice',
+          text: `This cut leaves a skin of ${formatLength(-past, unit, 2)} under the thickest corner. That is fine if it is meant; to come free, it has to go past the stock.`,
+          remedies: [{ label: `Cut ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
+        });
+    }
+    const bit = job.bits.find((b) => b.id === cut.bit);
+    if (bit && result.depth > bit.flute) {
+      const longer = job.bits.find((b) => b.kind === bit.kind && b.flute >= result.depth && b.id !== bit.id);
+      remarks.push({
+        ...about,
+        id: `flute-${cut.id}`,
+        weight: 'wrong',
+        text: `The cutting edges of ${bit.name} are ${formatLength(bit.flute, unit)} long, and this cut is ${formatLength(result.depth, unit)} deep; the shank would rub.`,
+        remedies: [
+          longer
+            ? { label: `Use ${longer.name}`, patch: setCut(index, { bit: longer.id }) }
+            : {
+                label: `Go ${formatLength(bit.flute, unit)} deep`,
+                patch: setCut(index, cut.kind === 'profile' ? { depth: bit.flute } : { depthLimit: bit.flute }),
+              },
+        ],
+      });
+    }
+  }
+  const uneven = spread(stock);
+  const shallowest = Math.min(
+    ...cutsOf(judged)
+      .filter((c) => !c.result.problem)
+      .map((c) => c.result.depth),
+  );
+  if (uneven > 0 && uneven >= shallowest / 4)
+    remarks.push({
+      id: 'uneven-stock',
+      stop: 'stock',
+      weight: 'advice',
+      text: `The corners differ by ${formatLength(uneven, unit, 2)}, and the shallowest cut is ${formatLength(shallowest, unit, 2)} deep; the low corner will come out faint.`,
+      remedies: [
+        {
+          label: 'It is planed flat: use the thinnest corner for all',
+          patch: [{ op: 'replace', path: '/stock/corners', value: [thin, thin, thin, thin] }],
+        },
+      ],
+    });
+  return remarks;
+}

@@ -1,0 +1,111 @@
+import { formatLength, formatMinutes } from '../quantity/format.ts';
+import { thickest } from '../stock/stock.ts';
+import { presetFor } from '../bits/bit.ts';
+import type { VCarveCut } from '../job/job.ts';
+import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './judge.ts';
+
+/** Less axis than this, mm, that the tip cannot enter is not worth a word: it is a hairline's end. */
+const NARROW_WORTH_SAYING = 0.5;
+
+/** Rules about width: shapes too wide for the depth limit, and shapes the bit cannot enter. */
+export async function judgeWidth(judged: Judged): Promise<Remark[]> {
+  const { job } = judged;
+  const { unit } = job;
+  const remarks: Remark[] = [];
+  for (const entry of cutsOf(judged)) {
+    const { cut, index, result } = entry;
+    if (result.problem) continue;
+    const about = { stop: 'cuts', cut: cut.id } as const;
+    const bit = job.bits.find((b) => b.id === cut.bit)!;
+    if (cut.kind === 'profile') {
+      if (result.lost > 0) {
+        const smaller = job.bits
+          .filter((b) => b.kind === 'end' && b.diameter < bit.diameter)
+          .sort((a, b) => b.diameter - a.diameter)[0];
+        remarks.push({
+          ...about,
+          id: `narrow-${cut.id}`,
+          weight: 'wrong',
+          text: `${bit.name} does not fit into ${result.lost === 1 ? 'one of the outlines' : `${result.lost} of the outlines`}, which would be left out.`,
+          remedies: smaller
+            ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id }) }]
+            : [{ label: 'Cut on the line', patch: setCut(index, { side: 'on' }) }],
+        });
+      }
+      continue;
+    }
+    const carving = result.carving!;
+    if (carving.tooNarrow > NARROW_WORTH_SAYING) {
+      const finer = job.bits.filter((b) => b.kind === 'v' && b.tip < bit.tip).sort((a, b) => a.tip - b.tip)[0];
+      remarks.push({
+        ...about,
+        id: `narrow-${cut.id}`,
+        weight: 'wrong',
+        text: `${formatLength(carving.tooNarrow, unit)} of thin line is narrower than the ${formatLength(bit.tip, unit, 2)} tip of ${bit.name} and would stay blank.`,
+        remedies: finer
+          ? [{ label: `Use ${finer.name}`, patch: setCut(index, { bit: finer.id }) }]
+          : [
+              {
+                label: 'Make the artwork a quarter larger',
+                patch: cut.targets.flatMap(({ item }) => larger(judged, item)),
+              },
+            ],
+      });
+    }
+    if (carving.floorArea > 1) {
+      const remedies = [...(await widerBit(judged, entry, cut)), ...deeper(judged, entry, cut)];
+      remarks.push({
+        ...about,
+        id: `wide-${cut.id}`,
+        weight: 'advice',
+        text: `The widest strokes would come to a point at ${formatLength(carving.fullDepth, unit)}; the limit leaves a flat floor there.${remedies.length ? '' : ' A floor is one of the usual ways.'}`,
+        remedies,
+      });
+    }
+  }
+  return remarks;
+}
+
+function larger({ job }: Judged, id: string): Remedy['patch'] {
+  const index = job.artwork.findIndex((item) => item.id === id);
+  const item = job.artwork[index];
+  if (!item) return [];
+  return item.kind === 'lettering'
+    ? [{ op: 'replace', path: `/artwork/${index}/capHeight`, value: item.capHeight * 1.25 }]
+    : [
+        { op: 'replace', path: `/artwork/${index}/scaleX`, value: item.scaleX * 1.25 },
+        { op: 'replace', path: `/artwork/${index}/scaleY`, value: item.scaleY * 1.25 },
+      ];
+}
+
+/** A bit with a wider angle, with depth and time measured by computing the cut with it. */
+async function widerBit({ job, tryCut }: Judged, { index, result }: JudgedCut, cut: VCarveCut): Promise<Remedy[]> {
+  const now = job.bits.find((b) => b.id === cut.bit)!;
+  const wider = job.bits
+    .filter((b) => b.kind === 'v' && (b.angle ?? 0) > (now.angle ?? 0))
+    .sort((a, b) => (a.angle ?? 0) - (b.angle ?? 0))[0];
+  if (!wider) return [];
+  const preset = presetFor(wider, job.stock.material);
+  const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
+  const tried = await tryCut({ ...cut, ...settings, bit: wider.id });
+  if (tried.problem) return [];
+  const depth = tried.depth - result.depth;
+  const minutes = tried.minutes - result.minutes;
+  const { unit } = job;
+  const depthText =
+    Math.abs(depth) < 0.05 ? 'as deep' : `${formatLength(Math.abs(depth), unit)} ${depth < 0 ? 'less deep' : 'deeper'}`;
+  const timeText = `${formatMinutes(Math.abs(minutes))} ${minutes <= 0 ? 'sooner' : 'later'}`;
+  return [
+    { label: `Use ${wider.name}: ${depthText}, ${timeText}`, patch: setCut(index, { ...settings, bit: wider.id }) },
+  ];
+}
+
+function deeper({ job }: Judged, { index, result }: JudgedCut, cut: VCarveCut): Remedy[] {
+  const needed = Math.ceil(result.carving!.fullDepth * 10) / 10;
+  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const reach = result.profile.slope > 0 ? (result.profile.radius - result.profile.flat) / result.profile.slope : 0;
+  if (needed > thickest(job.stock) - 2 || needed > reach || needed > bit.flute || needed <= cut.depthLimit) return [];
+  return [
+    { label: `Carve ${formatLength(needed, job.unit)} deep, to a point`, patch: setCut(index, { depthLimit: needed }) },
+  ];
+}

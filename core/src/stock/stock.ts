@@ -1,0 +1,62 @@
+import { z } from 'zod';
+
+const Size = z.number().positive().max(5000);
+
+export const KeepOutSchema = z.object({
+  id: z.string().min(1).max(40),
+  kind: z.enum(['clamp', 'screw']),
+  /** Lower left corner on the sheet, and size, mm. */
+  x: z.number().min(-2000).max(7000),
+  y: z.number().min(-2000).max(7000),
+  length: z.number().positive().max(1000),
+  width: z.number().positive().max(1000),
+  /** How far it stands above the stock, mm. */
+  height: z.number().min(0).max(200),
+});
+
+export const StockSchema = z.object({
+  material: z.string().min(1).max(60),
+  /** Along x and y, mm. */
+  length: Size,
+  width: Size,
+  /** Thickness at the lower left, lower right, upper right and upper left corner, mm. */
+  corners: z.tuple([Size, Size, Size, Size]),
+  zeroXY: z.enum(['lower-left', 'lower-right', 'upper-right', 'upper-left', 'centre']),
+  zeroZ: z.enum(['stock', 'spoilboard']),
+  holdDown: z.enum(['clamps', 'screws', 'vacuum', 'tape']),
+  keepOuts: z.array(KeepOutSchema).max(60),
+  /** How high the bit goes over the stock between cuts, mm. */
+  lift: z.number().positive().max(200),
+  /** Thickness of the spoilboard, mm. */
+  spoilboard: z.number().positive().max(200),
+});
+
+export type Stock = z.infer<typeof StockSchema>;
+export type KeepOut = z.infer<typeof KeepOutSchema>;
+
+/** The thickest corner sets zero and the through depth. */
+export function thickest(stock: Stock): number {
+  return Math.max(...stock.corners);
+}
+
+/** Thickest minus thinnest corner, mm. Corners of 4.98 and 4.93 mm give 0.05 mm. */
+export function spread(stock: Stock): number {
+  return thickest(stock) - Math.min(...stock.corners);
+}
+
+/** Thickness at a place, between the four corners (bilinear), mm. */
+export function thicknessAt({ corners: [ll, lr, ur, ul], length, width }: Stock, x: number, y: number): number {
+  const u = Math.min(1, Math.max(0, x / length));
+  const v = Math.min(1, Math.max(0, y / width));
+  return ll * (1 - u) * (1 - v) + lr * u * (1 - v) + ur * u * v + ul * (1 - u) * v;
+}
+
+/** Where the program's zero lies on the sheet, mm; z counts from the top of the thickest corner. */
+export function zeroOf(stock: Stock): { x: number; y: number; z: number } {
+  const { length, width, zeroXY } = stock;
+  return {
+    x: zeroXY === 'centre' ? length / 2 : zeroXY.endsWith('right') ? length : 0,
+    y: zeroXY === 'centre' ? width / 2 : zeroXY.startsWith('upper') ? width : 0,
+    z: stock.zeroZ === 'stock' ? 0 : -thickest(stock),
+  };
+}

@@ -1,0 +1,217 @@
+import { type Block, readBlock } from '@kerbe/core/program/block';
+import type { Point } from './axes.ts';
+
+/** What a block asks for, in the order of execution that NISTIR 6556 gives (table 8). Machine coordinates, mm. */
+export type Action =
+  | { do: 'move'; to: Point; feed: number }
+  | { do: 'probe'; to: Point; feed: number }
+  | { do: 'dwell'; seconds: number }
+  | { do: 'spindle'; turns: number; direction: 'clockwise' | 'counter-clockwise' | 'off' }
+  | { do: 'bit'; number: number }
+  | { do: 'pause' }
+  | { do: 'end' };
+
+export class Refused extends Error {
+  override name = 'Refused';
+}
+
+/** Chords of a simulated arc stay this close to it, mm. */
+const ARC_TOLERANCE = 0.002;
+
+/** The modes and offsets of an RS-274 controller; reads blocks and says what the machine has to do. */
+export class Interpreter {
+  /** Offsets of the work coordinate systems G54 to G59 from machine zero, mm. */
+  readonly offsets: Point[] = Array.from({ length: 6 }, () => ({ x: 0, y: 0, z: 0 }));
+  system = 0;
+  private readonly home: [Point, Point] = [
+    { x: 0, y: 0, z: 0 },
+    { x: 0, y: 0, z: 0 },
+  ];
+  private perUnit = 1;
+  private absolute = true;
+  private motion: 0 | 1 | 2 | 3 | 38 | undefined = 1;
+  private feed = 0;
+  private turns = 0;
+  private tool = 0;
+  /** Where the last block ended, machine coordinates. */
+  position: Point = { x: 0, y: 0, z: 0 };
+
+  /** Modes as after a start or M30 (offsets stay). */
+  reset(): void {
+    this.perUnit = 1;
+    this.absolute = true;
+    this.motion = 1;
+    this.feed = 0;
+    this.system = 0;
+  }
+
+  /** @throws {Refused | import('@kerbe/core/program/block').BlockError} with one sentence. */
+  read(line: string): Action[] {
+    const block = readBlock(line);
+    return block ? this.actions(block) : [];
+  }
+
+  private actions({ words }: Block): Action[] {
+    const value = new Map<string, number>();
+    const gs: number[] = [];
+    const ms: number[] = [];
+    for (const { letter, value: v } of words) {
+      if (letter === 'G') gs.push(Math.round(v * 10) / 10);
+      else if (letter === 'M') ms.push(v);
+      else {
+        if (!'XYZIJKRFSTPL'.includes(letter)) throw new Refused(`The word ${letter} is not known here.`);
+        if (value.has(letter)) throw new Refused(`The word ${letter} stands twice in one block.`);
+        value.set(letter, v);
+      }
+    }
+    const out: Action[] = [];
+    let direct = false;
+    let special: number | undefined;
+    let motion: typeof this.motion | undefined;
+    for (const g of gs) {
+      if (g === 0 || g === 1 || g === 2 || g === 3) motion = this.one(motion, g);
+      else if (g === 38.2) motion = this.one(motion, 38);
+      else if (g === 20) this.perUnit = 25.4;
+      else if (g === 21) this.perUnit = 1;
+      else if (g === 90) this.absolute = true;
+      else if (g === 91) this.absolute = false;
+      else if (g === 53) direct = true;
+      else if (g >= 54 && g <= 59) this.system = g - 54;
+      else if (g === 4 || g === 10 || g === 28 || g === 30) special = g;
+      else if (g !== 17 && g !== 40 && g !== 49 && g !== 94) throw new Refused(`G${g} is not known here.`);
+    }
+    const f = value.get('F');
+    if (f !== undefined) {
+      if (f < 0) throw new Refused('The feed F is negative.');
+      this.feed = f * this.perUnit;
+    }
+    const s = value.get('S');
+    if (s !== undefined) {
+      if (s < 0) throw new Refused('The spindle speed S is negative.');
+      this.turns = s;
+    }
+    const t = value.get('T');
+    if (t !== undefined) {
+      if (t < 0 || !Number.isInteger(t)) throw new Refused('The bit number T is not a whole number.');
+      this.tool = t;
+    }
+    for (const m of ms) {
+      if (m === 6) out.push({ do: 'bit', number: this.tool });
+      else if (m === 3 || m === 4) {
+        if (this.turns <= 0) throw new Refused('The spindle is to start, but no speed S was given.');
+        out.push({ do: 'spindle', turns: this.turns, direction: m === 3 ? 'clockwise' : 'counter-clockwise' });
+      } else if (m === 5) out.push({ do: 'spindle', turns: 0, direction: 'off' });
+      else if (m !== 0 && m !== 1 && m !== 2 && m !== 30) throw new Refused(`M${m} is not known here.`);
+    }
+    const axes = (['X', 'Y', 'Z'] as const).some((letter) => value.has(letter));
+    if (special === 4) {
+      const p = value.get('P');
+      if (p === undefined || p < 0) throw new Refused('G4 needs a time P of 0 or more seconds.');
+      out.push({ do: 'dwell', seconds: p });
+    } else if (special === 10) this.setOffset(value);
+    else if (special === 28 || special === 30) {
+      if (axes) out.push(this.move(this.target(value, direct), 0));
+      out.push(this.move(this.home[special === 28 ? 0 : 1], 0));
+    } else {
+      if (motion !== undefined) this.motion = motion;
+      if (axes || ((this.motion === 2 || this.motion === 3) && (value.has('I') || value.has('J')))) {
+        const to = this.target(value, direct);
+        if (direct && this.motion !== 0 && this.motion !== 1) throw new Refused('G53 goes with G0 or G1 only.');
+        if (this.motion === 0) out.push(this.move(to, 0));
+        else {
+          if (this.feed <= 0) throw new Refused('A feed F is needed before this move.');
+          if (this.motion === 1) out.push(this.move(to, this.feed));
+          else if (this.motion === 38) {
+            out.push({ do: 'probe', to, feed: this.feed });
+            this.position = to;
+          } else out.push(...this.arc(to, value, this.motion === 2));
+        }
+      } else if (motion === 38 || motion === 2 || motion === 3) throw new Refused('This move names no axis.');
+    }
+    for (const m of ms) {
+      if (m === 0) out.push({ do: 'pause' });
+      if (m === 2 || m === 30) {
+        out.push({ do: 'spindle', turns: 0, direction: 'off' }, { do: 'end' });
+        this.reset();
+      }
+    }
+    return out;
+  }
+
+  private one<T>(before: T | undefined, now: T): T {
+    if (before !== undefined) throw new Refused('Two kinds of motion stand in one block.');
+    return now;
+  }
+
+  private move(to: Point, feed: number): Action {
+    this.position = to;
+    return { do: 'move', to, feed };
+  }
+
+  private target(value: Map<string, number>, direct: boolean): Point {
+    const offset = direct ? { x: 0, y: 0, z: 0 } : this.offsets[this.system];
+    const axis = (name: 'x' | 'y' | 'z') => {
+      const word = value.get(name.toUpperCase());
+      if (word === undefined) return this.position[name];
+      return this.absolute || direct ? word * this.perUnit + offset[name] : this.position[name] + word * this.perUnit;
+    };
+    return { x: axis('x'), y: axis('y'), z: axis('z') };
+  }
+
+  /** G10 L2 sets an offset; L20 sets it so that the present position reads as given. */
+  private setOffset(value: Map<string, number>): void {
+    const l = value.get('L');
+    const p = value.get('P') ?? 0;
+    if (l !== 2 && l !== 20) throw new Refused('G10 needs L2 or L20.');
+    if (!Number.isInteger(p) || p < 0 || p > 6) throw new Refused('G10 needs P1 to P6.');
+    const offset = this.offsets[p === 0 ? this.system : p - 1];
+    for (const name of ['x', 'y', 'z'] as const) {
+      const word = value.get(name.toUpperCase());
+      if (word !== undefined) offset[name] = l === 2 ? word * this.perUnit : this.position[name] - word * this.perUnit;
+    }
+  }
+
+  private arc(to: Point, value: Map<string, number>, clockwise: boolean): Action[] {
+    const from = this.position;
+    let cx: number;
+    let cy: number;
+    const r = value.get('R');
+    if (r !== undefined) {
+      const radius = Math.abs(r * this.perUnit);
+      const half = Math.hypot(to.x - from.x, to.y - from.y) / 2;
+      if (half === 0 || radius < half - 0.002) throw new Refused('The arc’s radius is too small to reach its end.');
+      const h = Math.sqrt(Math.max(0, radius * radius - half * half));
+      const side = clockwise === r > 0 ? 1 : -1;
+      cx = (from.x + to.x) / 2 + (side * h * (to.y - from.y)) / (2 * half);
+      cy = (from.y + to.y) / 2 - (side * h * (to.x - from.x)) / (2 * half);
+    } else {
+      cx = from.x + (value.get('I') ?? 0) * this.perUnit;
+      cy = from.y + (value.get('J') ?? 0) * this.perUnit;
+    }
+    const radius = Math.hypot(from.x - cx, from.y - cy);
+    const end = Math.hypot(to.x - cx, to.y - cy);
+    // NISTIR 6556 §3.5.3.2: the two radii may differ by 0.0002 in or 0.002 mm.
+    if (radius === 0 || Math.abs(radius - end) > (this.perUnit === 1 ? 0.002 : 0.0002 * 25.4) + 1e-9)
+      throw new Refused('The arc’s centre is not equally far from its ends.');
+    const start = Math.atan2(from.y - cy, from.x - cx);
+    let sweep = Math.atan2(to.y - cy, to.x - cx) - start;
+    if (clockwise && sweep >= -1e-12) sweep -= 2 * Math.PI;
+    if (!clockwise && sweep <= 1e-12) sweep += 2 * Math.PI;
+    const chord = 2 * Math.acos(Math.max(0.5, 1 - ARC_TOLERANCE / radius));
+    const n = Math.max(1, Math.ceil(Math.abs(sweep) / chord));
+    const out: Action[] = [];
+    for (let i = 1; i <= n; i++) {
+      const angle = start + (sweep * i) / n;
+      const at =
+        i === n
+          ? to
+          : {
+              x: cx + radius * Math.cos(angle),
+              y: cy + radius * Math.sin(angle),
+              z: from.z + ((to.z - from.z) * i) / n,
+            };
+      out.push(this.move(at, this.feed));
+    }
+    return out;
+  }
+}

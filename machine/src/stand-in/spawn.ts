@@ -1,0 +1,46 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createInterface } from 'node:readline';
+import { fileURLToPath } from 'node:url';
+
+export interface Started {
+  process: ChildProcess;
+  port: number;
+}
+
+/** Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready. */
+export function startProcess(
+  file: URL,
+  args: readonly string[],
+  { env = process.env, onLine }: { env?: NodeJS.ProcessEnv; onLine?: (line: string) => void } = {},
+): Promise<Started> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(file), ...args], {
+      env,
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let errors = '';
+    const hear = (line: string) => {
+      const port = /^\{"listening":(\d+)\}$/.exec(line)?.[1];
+      if (port) resolve({ process: child, port: Number(port) });
+      else onLine?.(line);
+    };
+    createInterface({ input: child.stdout }).on('line', hear);
+    createInterface({ input: child.stderr }).on('line', (line) => {
+      errors += line + '\n';
+      onLine?.(line);
+    });
+    child.on('exit', (code) => reject(new Error(`${fileURLToPath(file)} ended with ${code}: ${errors}`)));
+  });
+}
+
+/** Starts the simulated router on its own, with its clock at `rate` times real time. */
+export function startStandIn({ rate, seed, port = 0 }: { rate: number; seed: number; port?: number }): Promise<Started> {
+  return startProcess(new URL('./main.ts', import.meta.url), [
+    '--port',
+    String(port),
+    '--rate',
+    String(rate),
+    '--seed',
+    String(seed),
+  ]);
+}

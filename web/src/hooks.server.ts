@@ -1,0 +1,35 @@
+import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
+import { building } from '$app/environment';
+import { log } from '$lib/server/log';
+import { shop } from '$lib/server/shop';
+
+export const init: ServerInit = async () => {
+  if (!building) await shop();
+};
+
+const HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);
+
+export const handle: Handle = async ({ event, resolve }) => {
+  // Loopback only, by name as well: a foreign name that was pointed here gets nothing.
+  const host = (event.request.headers.get('host') ?? '').replace(/:\d+$/, '');
+  if (!HOSTS.has(host)) return new Response('This address is not served here.', { status: 421 });
+  const origin = event.request.headers.get('origin');
+  if (origin && event.request.method !== 'GET' && new URL(origin).host !== event.request.headers.get('host'))
+    return new Response('This was sent from another site.', { status: 403 });
+  const started = performance.now();
+  const response = await resolve(event);
+  response.headers.set('x-content-type-options', 'nosniff');
+  response.headers.set('referrer-policy', 'no-referrer');
+  log.debug(
+    { method: event.request.method, path: event.url.pathname, status: response.status, ms: Math.round(performance.now() - started) },
+    'request',
+  );
+  return response;
+};
+
+export const handleError: HandleServerError = ({ error, event, status }) => {
+  if (status !== 404) log.error({ path: event.url.pathname, error: String(error), stack: (error as Error)?.stack }, 'failed');
+  return {
+    message: status === 404 ? 'There is nothing under this address; go back to the list of jobs.' : 'Something went wrong on the server; try again, and look into its log if it stays.',
+  };
+};

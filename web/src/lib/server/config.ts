@@ -1,0 +1,16 @@
+import { z } from 'zod';
+
+const Environment = z.object({
+  DATABASE_URL: z.string().startsWith('postgres'),
+  KERBE_RUNNER_URL: z.url(),
+  KERBE_RUNNER_TOKEN: z.string().min(16),
+  KERBE_STAND_IN_PORT: z.coerce.number().int(),
+  KERBE_DEMO: z.string(),
+});
+
+/** What `./kerbe start` hands over in the environment. */
+export function config(): z.infer<typeof Environment> {
+  const parsed = Environment.safeParse(process.env);
+  if (!parsed.success) throw new Error('The server lacks its settings; start it with ./kerbe start.');
+  return parsed.data;
+}

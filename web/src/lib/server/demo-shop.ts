@@ -1,0 +1,32 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Kysely } from 'kysely';
+import { z } from 'zod';
+import { BitSchema } from '@kerbe/core/bits/bit';
+import { BenchSchema } from '@kerbe/core/job/job';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
+import { keepAsset } from './assets.ts';
+import { createJob } from './jobs.ts';
+import type { Tables } from './tables.ts';
+
+/** Loads the demo shop into an empty database: its bits, benches and jobs. Does nothing where there are bits already. */
+export async function loadDemoShop(db: Kysely<Tables>, folder: string): Promise<boolean> {
+  if (await db.selectFrom('bits').select('id').executeTakeFirst()) return false;
+  const read = (name: string): unknown => JSON.parse(readFileSync(join(folder, name), 'utf8'));
+  const bits = z.array(BitSchema).parse(read('bits.json'));
+  const benches = z.array(BenchSchema).parse(read('benches.json'));
+  await db
+    .insertInto('bits')
+    .values(bits.map((bit, position) => ({ id: bit.id, position, document: JSON.stringify(bit) })))
+    .execute();
+  await db
+    .insertInto('benches')
+    .values(benches.map((bench, position) => ({ id: bench.id, position, document: JSON.stringify(bench) })))
+    .execute();
+  for (const name of readdirSync(join(folder, 'jobs')).sort().reverse()) {
+    const file = readJobFile(readFileSync(join(folder, 'jobs', name), 'utf8'));
+    for (const asset of Object.values(file.assets)) await keepAsset(db, asset.name, bytesFromBase64(asset.base64));
+    await createJob(db, file.job, name.replace('.kerbe.json', ''));
+  }
+  return true;
+}

@@ -1,0 +1,60 @@
+import { createHash } from 'node:crypto';
+import type { Kysely } from 'kysely';
+import { compute, titleOf, type JobResult } from '@kerbe/core/job/compute';
+import type { Job } from '@kerbe/core/job/job';
+import { programsFor } from '@kerbe/core/program/programs';
+import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import { assetsOf, loadAssets } from './assets.ts';
+import { revisionOf } from './jobs.ts';
+import type { ProgramCutRow, Tables } from './tables.ts';
+
+export interface KeptProgram {
+  hash: string;
+  name: string;
+  cuts: ProgramCutRow[];
+  minutes: number;
+  lines: number;
+}
+
+/**
+ * Makes the programs of one revision of a job and keeps them under their hash. The same revision gives the same text,
+ * and so the same hash, on the same day.
+ */
+export async function makePrograms(
+  db: Kysely<Tables>,
+  id: string,
+  revision: string,
+): Promise<{ job: Job; result: JobResult; programs: KeptProgram[] }> {
+  const job = await revisionOf(db, id, revision);
+  const assets = await loadAssets(db, assetsOf(job));
+  const result = await compute(job, resourcesFromDisk((hash) => assets.get(hash)?.bytes), await clipperFromDisk());
+  const made = programsFor(job, result, { revision, date: new Date().toISOString().slice(0, 10) });
+  const programs: KeptProgram[] = [];
+  for (const [index, program] of made.entries()) {
+    const hash = createHash('sha256').update(program.text).digest('hex');
+    const cuts: ProgramCutRow[] = program.cuts.map((range) => {
+      const cut = job.cuts.find((c) => c.id === range.id)!;
+      return { title: titleOf(cut, job), from: range.from, to: range.to, bit: job.bits.find((b) => b.id === cut.bit)!.name };
+    });
+    const minutes = program.cuts.reduce((sum, { id: cut }) => sum + result.cuts.find((c) => c.id === cut)!.minutes, 0);
+    const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
+    await db
+      .insertInto('programs')
+      .values({ hash, job_id: id, revision_id: revision, name, text: program.text, cuts: JSON.stringify(cuts), minutes })
+      .onConflict((c) => c.doNothing())
+      .execute();
+    programs.push({ hash, name, cuts, minutes, lines: program.text.split('\n').length - 1 });
+  }
+  return { job, result, programs };
+}
+
+/** A name for a file: letters, digits and hyphens. `fileName('Entrance board')` is `'entrance-board'`. */
+export function fileName(name: string): string {
+  return (
+    name
+      .normalize('NFKD')
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '') || 'job'
+  );
+}

@@ -1,0 +1,34 @@
+import type { Kysely } from 'kysely';
+import { config } from './config.ts';
+import { migrate, openDatabase } from './database.ts';
+import { loadDemoShop } from './demo-shop.ts';
+import { log } from './log.ts';
+import { syncRuns } from './runs.ts';
+import type { Tables } from './tables.ts';
+
+let opened: Promise<Kysely<Tables>> | undefined;
+
+/** The shop's database, brought up to date and filled with the demo shop when it is empty. */
+export function shop(): Promise<Kysely<Tables>> {
+  opened ??= open();
+  return opened;
+}
+
+async function open(): Promise<Kysely<Tables>> {
+  const { DATABASE_URL, KERBE_DEMO } = config();
+  const db = openDatabase(DATABASE_URL);
+  const done = await migrate(db);
+  if (done.length) log.info({ migrations: done }, 'database brought up to date');
+  if (await loadDemoShop(db, KERBE_DEMO)) log.info('demo shop loaded');
+  let quiet = false;
+  setInterval(() => {
+    syncRuns(db).then(
+      () => (quiet = false),
+      (error: unknown) => {
+        if (!quiet) log.warn({ error: String(error) }, 'runs could not be read from the runner');
+        quiet = true;
+      },
+    );
+  }, 1000).unref();
+  return db;
+}

@@ -1,0 +1,61 @@
+import type { ColumnType, Generated } from 'kysely';
+import type { Bit } from '@kerbe/core/bits/bit';
+import type { Bench, Job } from '@kerbe/core/job/job';
+
+/** JSON columns go in as text and come out parsed. */
+type Json<T> = ColumnType<T, string, string>;
+type Written = ColumnType<Date, never, never>;
+
+export interface Tables {
+  jobs: { id: string; head: ColumnType<string | null, number | string | null, number | string | null>; created: Written };
+  revisions: {
+    id: Generated<string>;
+    job_id: string;
+    parent: ColumnType<string | null, string | null, never>;
+    document: Json<Job>;
+    created: Written;
+  };
+  assets: { hash: string; name: string; bytes: Buffer; created: Written };
+  bits: { id: string; position: number; document: Json<Bit> };
+  benches: { id: string; position: number; document: Json<Bench> };
+  programs: {
+    hash: string;
+    job_id: string;
+    revision_id: string;
+    name: string;
+    text: string;
+    cuts: Json<ProgramCutRow[]>;
+    minutes: number;
+    created: Written;
+  };
+  runs: {
+    id: string;
+    job_id: string;
+    program_hash: string;
+    bench: string;
+    phase: string;
+    why: string | null;
+    planned_minutes: number;
+    minutes: number | null;
+    settings: Json<RunSettings>;
+    note: Generated<string>;
+    started: Written;
+    ended: Date | null;
+  };
+  marks: { name: string; value: string };
+}
+
+export interface ProgramCutRow {
+  title: string;
+  from: number;
+  to: number;
+  bit: string;
+}
+
+/** What a run was made with, kept with it whatever becomes of the job. */
+export interface RunSettings {
+  job: string;
+  stock: string;
+  zero: string;
+  cuts: { title: string; bit: string; depth: number; feed: number; plunge: number; speed: number; length: number }[];
+}
