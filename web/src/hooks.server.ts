@@ -21,15 +21,24 @@ export const handle: Handle = async ({ event, resolve }) => {
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
   log.debug(
-    { method: event.request.method, path: event.url.pathname, status: response.status, ms: Math.round(performance.now() - started) },
+    {
+      method: event.request.method,
+      path: event.url.pathname,
+      status: response.status,
+      ms: Math.round(performance.now() - started),
+    },
     'request',
   );
   return response;
 };
 
 export const handleError: HandleServerError = ({ error, event, status }) => {
-  if (status !== 404) log.error({ path: event.url.pathname, error: String(error), stack: (error as Error)?.stack }, 'failed');
+  if (status !== 404)
+    log.error({ path: event.url.pathname, error: String(error), stack: (error as Error)?.stack }, 'failed');
   return {
-    message: status === 404 ? 'There is nothing under this address; go back to the list of jobs.' : 'Something went wrong on the server; try again, and look into its log if it stays.',
+    message:
+      status === 404
+        ? 'There is nothing under this address; go back to the list of jobs.'
+        : 'Something went wrong on the server; try again, and look into its log if it stays.',
   };
 };

@@ -1,4 +1,5 @@
-import opentype, { type Font, type Path } from 'opentype.js';
+import * as opentype from 'opentype.js';
+import type { Font, Path } from 'opentype.js';
 import { flattenPath, type Shape } from './svg.ts';
 import { ArtworkError } from './artwork-error.ts';
 
@@ -18,7 +19,9 @@ export interface LetteringSettings {
 
 /** Reads a TrueType or OpenType face from its bytes. */
 export function readFace(bytes: Uint8Array): Font {
-  return opentype.parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+  // Bundlers take the package's modules, Node.js its CommonJS file, where everything hangs on `default`.
+  const { parse } = 'parse' in opentype ? opentype : (opentype as { default: typeof opentype }).default;
+  return parse(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
 }
 
 /**

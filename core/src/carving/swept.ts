@@ -52,7 +52,8 @@ export function sweptHeight(
   return lowest;
 
   function wall(distance: number, tip: number): number {
-    if (distance <= flat) return tip;
+    // A touch of slack: places reached exactly at the flat's rim must not be lost to rounding.
+    if (distance <= flat + 1e-9) return tip;
     return distance > radius + 1e-9 || slope <= 0 ? Infinity : tip + (distance - flat) / slope;
   }
 }

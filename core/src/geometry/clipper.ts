@@ -1,3 +1,4 @@
+/// <reference path="./clipper2-wasm.d.ts" />
 import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';
 

@@ -20,7 +20,10 @@ export function assetsOf(job: Job): string[] {
 }
 
 /** The artwork files a job refers to, with their names. */
-export async function loadAssets(db: Kysely<Tables>, hashes: readonly string[]): Promise<Map<string, { name: string; bytes: Buffer }>> {
+export async function loadAssets(
+  db: Kysely<Tables>,
+  hashes: readonly string[],
+): Promise<Map<string, { name: string; bytes: Buffer }>> {
   if (hashes.length === 0) return new Map();
   const rows = await db.selectFrom('assets').selectAll().where('hash', 'in', hashes).execute();
   return new Map(rows.map((row) => [row.hash, { name: row.name, bytes: row.bytes }]));
@@ -29,5 +32,7 @@ export async function loadAssets(db: Kysely<Tables>, hashes: readonly string[]):
 /** The same for a job file. */
 export async function assetsForFile(db: Kysely<Tables>, job: Job): Promise<JobFile['assets']> {
   const assets = await loadAssets(db, assetsOf(job));
-  return Object.fromEntries([...assets].map(([hash, { name, bytes }]) => [hash, { name, base64: bytes.toString('base64') }]));
+  return Object.fromEntries(
+    [...assets].map(([hash, { name, bytes }]) => [hash, { name, base64: bytes.toString('base64') }]),
+  );
 }

@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { z } from 'zod';
@@ -23,10 +23,11 @@ export async function loadDemoShop(db: Kysely<Tables>, folder: string): Promise<
     .insertInto('benches')
     .values(benches.map((bench, position) => ({ id: bench.id, position, document: JSON.stringify(bench) })))
     .execute();
-  for (const name of readdirSync(join(folder, 'jobs')).sort().reverse()) {
-    const file = readJobFile(readFileSync(join(folder, 'jobs', name), 'utf8'));
+  // The list shows the job made last first.
+  for (const name of z.array(z.string()).parse(read('jobs.json'))) {
+    const file = readJobFile(readFileSync(join(folder, 'jobs', `${name}.kerbe.json`), 'utf8'));
     for (const asset of Object.values(file.assets)) await keepAsset(db, asset.name, bytesFromBase64(asset.base64));
-    await createJob(db, file.job, name.replace('.kerbe.json', ''));
+    await createJob(db, file.job, name);
   }
   return true;
 }

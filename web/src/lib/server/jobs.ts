@@ -43,9 +43,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
     .select(['revisions.id as revision', 'revisions.parent', 'revisions.document'])
     .select((eb) =>
-      eb
-        .exists(eb.selectFrom('revisions as r').whereRef('r.parent', '=', 'jobs.head').select('r.id'))
-        .as('canRedo'),
+      eb.exists(eb.selectFrom('revisions as r').whereRef('r.parent', '=', 'jobs.head').select('r.id')).as('canRedo'),
     )
     .where('jobs.id', '=', id)
     .executeTakeFirst();
@@ -120,6 +118,7 @@ export async function stepJob(db: Db, id: string, base: string, step: 'undo' | '
 
 export interface JobRow {
   id: string;
+  revision: string;
   job: Job;
   changed: Date;
   runs: number;
@@ -130,7 +129,7 @@ export async function listJobs(db: Db): Promise<JobRow[]> {
   const rows = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
-    .select(['jobs.id', 'revisions.document', 'revisions.created as changed'])
+    .select(['jobs.id', 'revisions.id as revision', 'revisions.document', 'revisions.created as changed'])
     .select((eb) =>
       eb
         .selectFrom('runs')
@@ -141,5 +140,11 @@ export async function listJobs(db: Db): Promise<JobRow[]> {
     .orderBy('revisions.created', 'desc')
     .orderBy('jobs.id')
     .execute();
-  return rows.map((row) => ({ id: row.id, job: JobSchema.parse(row.document), changed: row.changed, runs: Number(row.runs) }));
+  return rows.map((row) => ({
+    id: row.id,
+    revision: row.revision,
+    job: JobSchema.parse(row.document),
+    changed: row.changed,
+    runs: Number(row.runs),
+  }));
 }

@@ -27,20 +27,37 @@ export async function makePrograms(
 ): Promise<{ job: Job; result: JobResult; programs: KeptProgram[] }> {
   const job = await revisionOf(db, id, revision);
   const assets = await loadAssets(db, assetsOf(job));
-  const result = await compute(job, resourcesFromDisk((hash) => assets.get(hash)?.bytes), await clipperFromDisk());
+  const result = await compute(
+    job,
+    resourcesFromDisk((hash) => assets.get(hash)?.bytes),
+    await clipperFromDisk(),
+  );
   const made = programsFor(job, result, { revision, date: new Date().toISOString().slice(0, 10) });
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
     const cuts: ProgramCutRow[] = program.cuts.map((range) => {
       const cut = job.cuts.find((c) => c.id === range.id)!;
-      return { title: titleOf(cut, job), from: range.from, to: range.to, bit: job.bits.find((b) => b.id === cut.bit)!.name };
+      return {
+        title: titleOf(cut, job),
+        from: range.from,
+        to: range.to,
+        bit: job.bits.find((b) => b.id === cut.bit)!.name,
+      };
     });
     const minutes = program.cuts.reduce((sum, { id: cut }) => sum + result.cuts.find((c) => c.id === cut)!.minutes, 0);
     const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
     await db
       .insertInto('programs')
-      .values({ hash, job_id: id, revision_id: revision, name, text: program.text, cuts: JSON.stringify(cuts), minutes })
+      .values({
+        hash,
+        job_id: id,
+        revision_id: revision,
+        name,
+        text: program.text,
+        cuts: JSON.stringify(cuts),
+        minutes,
+      })
       .onConflict((c) => c.doNothing())
       .execute();
     programs.push({ hash, name, cuts, minutes, lines: program.text.split('\n').length - 1 });

@@ -8,7 +8,8 @@ export class BenchProblem extends Error {
   override name = 'BenchProblem';
 }
 
-const ABSENT = 'The bench runner does not answer; start Kerbe again with ./kerbe start. A run it was driving is held by the machine.';
+const ABSENT =
+  'The bench runner does not answer; start Kerbe again with ./kerbe start. A run it was driving is held by the machine.';
 
 async function ask(path: string, init: RequestInit = {}): Promise<Response> {
   const { KERBE_RUNNER_URL, KERBE_RUNNER_TOKEN } = config();
@@ -26,7 +27,8 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
 export async function tellRunner(command: Command): Promise<RunnerState> {
   const response = await ask('/command', { method: 'POST', body: JSON.stringify(command) });
   const data: unknown = await response.json();
-  if (!response.ok) throw new BenchProblem(z.object({ problem: z.string() }).catch({ problem: ABSENT }).parse(data).problem);
+  if (!response.ok)
+    throw new BenchProblem(z.object({ problem: z.string() }).catch({ problem: ABSENT }).parse(data).problem);
   return data as RunnerState;
 }
 

@@ -16,14 +16,18 @@ import type { RunSettings, Tables } from './tables.ts';
 export async function startRun(db: Kysely<Tables>, id: string, base: string): Promise<string> {
   const open = await openJob(db, id);
   if (open.revision !== base)
-    throw new BenchProblem('The job was changed in another window since this page was loaded; look at it again before running it.');
+    throw new BenchProblem(
+      'The job was changed in another window since this page was loaded; look at it again before running it.',
+    );
   const { job, result, programs } = await makePrograms(db, id, open.revision);
   const wrong = result.remarks.find((remark) => remark.weight === 'wrong');
   if (wrong) throw new BenchProblem(`Mend this before the run: ${wrong.text}`);
   const [program] = programs;
   if (!program) throw new BenchProblem('This job has no cuts yet; add one at Cuts.');
   if (programs.length > 1) throw new BenchProblem('This bench takes one program for each bit; download them at Proof.');
-  const text = (await db.selectFrom('programs').select('text').where('hash', '=', program.hash).executeTakeFirstOrThrow()).text;
+  const text = (
+    await db.selectFrom('programs').select('text').where('hash', '=', program.hash).executeTakeFirstOrThrow()
+  ).text;
   const run = randomUUID();
   const settings: RunSettings = {
     job: job.name,

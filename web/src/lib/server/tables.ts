@@ -7,7 +7,11 @@ type Json<T> = ColumnType<T, string, string>;
 type Written = ColumnType<Date, never, never>;
 
 export interface Tables {
-  jobs: { id: string; head: ColumnType<string | null, number | string | null, number | string | null>; created: Written };
+  jobs: {
+    id: string;
+    head: ColumnType<string | null, number | string | null, number | string | null>;
+    created: Written;
+  };
   revisions: {
     id: Generated<string>;
     job_id: string;

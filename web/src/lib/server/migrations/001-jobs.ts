@@ -17,10 +17,7 @@ export async function up(db: Kysely<unknown>): Promise<void> {
     .addColumn('created', 'timestamptz', (c) => c.notNull().defaultTo(sql`now()`))
     .execute();
   await db.schema.createIndex('revisions_by_parent').on('revisions').columns(['job_id', 'parent']).execute();
-  await db.schema
-    .alterTable('jobs')
-    .addForeignKeyConstraint('jobs_head', ['head'], 'revisions', ['id'])
-    .execute();
+  await db.schema.alterTable('jobs').addForeignKeyConstraint('jobs_head', ['head'], 'revisions', ['id']).execute();
   await db.schema
     .createTable('assets')
     .addColumn('hash', 'text', (c) => c.primaryKey())

@@ -1,0 +1,35 @@
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { runQuietly } from './run-quietly.ts';
+import { DATA, ROOT } from './paths.ts';
+
+const SOURCES = [
+  'core/src',
+  'machine/src',
+  'web/src',
+  'web/static',
+  'web/vite.config.ts',
+  'web/svelte.config.js',
+  'package-lock.json',
+];
+
+function fingerprint(): string {
+  const hash = createHash('sha256');
+  const visit = (path: string) => {
+    if (statSync(path).isDirectory()) for (const name of readdirSync(path).sort()) visit(`${path}/${name}`);
+    else hash.update(path).update(readFileSync(path));
+  };
+  for (const source of SOURCES) visit(`${ROOT}/${source}`);
+  return hash.digest('hex');
+}
+
+/** Builds the web application where its sources changed since it was built. */
+export function ensureBuilt(): void {
+  const mark = `${ROOT}/web/build/.fingerprint`;
+  const now = fingerprint();
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  console.log('Building the web application …');
+  mkdirSync(DATA, { recursive: true });
+  runQuietly('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: `${ROOT}/web` });
+  writeFileSync(mark, now);
+}

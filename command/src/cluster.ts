@@ -1,0 +1,87 @@
+import { spawnSync } from 'node:child_process';
+import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { runQuietly } from './run-quietly.ts';
+
+/** A PostgreSQL cluster of our own, on loopback. */
+export interface Cluster {
+  url: string;
+  stop(): void;
+}
+
+function binaries(): string {
+  const base = '/usr/lib/postgresql';
+  const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
+  const found = versions.map((version) => `${base}/${version}/bin`).find((bin) => existsSync(`${bin}/initdb`));
+  if (!found)
+    throw new Error(
+      'PostgreSQL is not installed; as root, ./kerbe start installs it, else run: apt-get install postgresql',
+    );
+  return found;
+}
+
+/** As root the server must run as another user: Debian's own `postgres`. */
+function asServerUser(file: string, args: readonly string[]): string {
+  if (process.getuid?.() !== 0) return runQuietly(file, args, { cwd: '/' });
+  return runQuietly('runuser', ['-u', 'postgres', '--', file, ...args], { cwd: '/' });
+}
+
+/** A folder that the server's user can reach: `wanted`, or one beside Debian's own where a parent is closed to it. */
+function reachable(wanted: string): string {
+  if (process.getuid?.() !== 0) return wanted;
+  mkdirSync(wanted, { recursive: true });
+  const [uid, gid] = ['-u', '-g'].map((flag) => Number(runQuietly('id', [flag, 'postgres'])));
+  let folder = wanted;
+  const test = spawnSync('runuser', ['-u', 'postgres', '--', 'test', '-x', wanted]);
+  chownSync(wanted, uid, gid);
+  if (test.status !== 0 && spawnSync('runuser', ['-u', 'postgres', '--', 'test', '-w', wanted]).status !== 0) {
+    folder = `/var/lib/kerbe/${createHash('sha256').update(wanted).digest('hex').slice(0, 12)}`;
+    mkdirSync(folder, { recursive: true, mode: 0o755 });
+    chownSync(folder, uid, gid);
+  }
+  chmodSync(folder, 0o700);
+  return folder;
+}
+
+/** Makes a cluster in a folder where there is none, and starts it on a port; a running one is used as it is. */
+export function startCluster(wantedFolder: string, port: () => number): Cluster {
+  const bin = binaries();
+  mkdirSync(wantedFolder, { recursive: true });
+  const folder = reachable(wantedFolder);
+  const pgdata = `${folder}/pgdata`;
+  const isMade = () => spawnSync('test', ['-f', `${pgdata}/PG_VERSION`]).status === 0;
+  if (!isMade())
+    asServerUser(`${bin}/initdb`, [
+      '-D',
+      pgdata,
+      '-U',
+      'kerbe',
+      '--auth=trust',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--no-sync',
+    ]);
+  const status = () => {
+    try {
+      asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, 'status']);
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  let at: number;
+  if (status()) at = Number(readFileSync(`${pgdata}/postmaster.pid`, 'utf8').split('\n')[3]);
+  else {
+    at = port();
+    asServerUser(`${bin}/pg_ctl`, [
+      '-D', pgdata, '-w', '-l', `${folder}/postgres.log`,
+      '-o', `-p ${at} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${folder}'`,
+      'start',
+    ]); // prettier-ignore
+  }
+  return {
+    url: `postgres://kerbe@127.0.0.1:${at}/postgres`,
+    stop: () => void asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-m', 'fast', 'stop']),
+  };
+}

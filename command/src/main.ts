@@ -1,0 +1,26 @@
+import { Misuse } from './misuse.ts';
+
+const HELP = `Kerbe: plans, proves, runs and records sign carving.
+
+  ./kerbe start                          start the shop and print its address
+  ./kerbe test                           run every check
+  ./kerbe bench                          measure speed and accuracy
+  ./kerbe make JOB.kerbe.json --out DIR  write a job's programs and report.json
+`;
+
+const [command, ...args] = process.argv.slice(2);
+try {
+  if (command === 'start') await (await import('./start.ts')).start();
+  else if (command === 'test') await (await import('./test.ts')).test(args);
+  else if (command === 'bench') await (await import('./bench.ts')).bench();
+  else if (command === 'make') await (await import('./make.ts')).make(args);
+  else if (command === undefined || command === 'help' || command === '--help') console.log(HELP);
+  else throw new Misuse(`There is no command “${command}”. ./kerbe help lists them.`);
+} catch (error) {
+  if (error instanceof Misuse) {
+    console.error(error.message);
+    process.exit(2);
+  }
+  console.error(error instanceof Error ? error.message : String(error));
+  process.exit(1);
+}

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 180_000,
+  expect: { timeout: 15_000 },
+  workers: 1,
+  reporter: [['list'], ['json', { outputFile: '../.data/test/browser.json' }]],
+  outputDir: '../.data/test/results',
+  globalSetup: './shop.setup.ts',
+  use: {
+    browserName: 'chromium',
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--enable-unsafe-swiftshader',
+      ],
+    },
+    trace: 'retain-on-failure',
+  },
+});

@@ -1,0 +1,34 @@
+import { createServer } from 'node:http';
+
+/**
+ * The built web application as a process: `serve.ts --port N`, on loopback. A worker's script is answered with a policy
+ * of its own, since the geometry library's bindings are made at run time; pages keep the strict one.
+ */
+const port = Number(process.argv[process.argv.indexOf('--port') + 1] || 0);
+
+const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
+
+process.env.BODY_SIZE_LIMIT ??= '64M';
+
+const server = createServer((request, response) => {
+  if ((request.url ?? '').startsWith('/_app/immutable/workers/'))
+    response.setHeader('content-security-policy', WORKER_POLICY);
+  void handler.then((handle) => handle(request, response));
+});
+
+type Handler = (request: unknown, response: unknown) => void;
+let ready: (handle: Handler) => void;
+const handler = new Promise<Handler>((resolve) => (ready = resolve));
+
+server.listen(port, '127.0.0.1', () => {
+  const address = server.address();
+  const at = typeof address === 'object' && address ? address.port : port;
+  // The application reads its own address when it is loaded.
+  process.env.ORIGIN = `http://127.0.0.1:${at}`;
+  const built = new URL('./build/handler.js', import.meta.url).href;
+  void import(built).then(({ handler: handle }: { handler: Handler }) => {
+    ready(handle);
+    console.log(JSON.stringify({ listening: at }));
+  });
+});
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

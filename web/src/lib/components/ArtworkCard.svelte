@@ -1,0 +1,338 @@
+<script lang="ts">
+  import { FileUpload } from '@skeletonlabs/skeleton-svelte';
+  import { FilePlus2, Type } from '@lucide/svelte';
+  import { FACE_NAMES } from '@kerbe/core/artwork/faces';
+  import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
+  import { FACES, type Item } from '@kerbe/core/job/job';
+  import { Refusal } from '$lib/send';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Choice from './Choice.svelte';
+  import Quantity from './Quantity.svelte';
+  import RemarkNote from './RemarkNote.svelte';
+
+  const bench = useWorkbench();
+  const { session } = bench;
+  let problem = $state<string>();
+  let notes = $state<string[]>([]);
+  let busy = $state(false);
+
+  const unit = $derived(session.job.unit);
+  const index = $derived(session.job.artwork.findIndex((item) => item.id === bench.selected));
+  const item = $derived(session.job.artwork[index]);
+  const placed = $derived(session.view?.items.find((view) => view.id === item?.id));
+  const bounds = $derived(placed?.bounds);
+  const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'artwork') ?? []);
+
+  function change(apply: (item: Item) => void): void {
+    session.update((job) => apply(job.artwork[index]));
+  }
+
+  function freshId(prefix: string): string {
+    let n = session.job.artwork.length + 1;
+    while (session.job.artwork.some((a) => a.id === `${prefix}-${n}`)) n++;
+    return `${prefix}-${n}`;
+  }
+
+  async function importFile(file: File | undefined): Promise<void> {
+    if (!file) return;
+    problem = undefined;
+    notes = [];
+    if (file.size > LARGEST_DRAWING) {
+      problem = `${file.name} is ${(file.size / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`;
+      return;
+    }
+    busy = true;
+    try {
+      const response = await fetch(`/api/assets?name=${encodeURIComponent(file.name)}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: file,
+      });
+      const data = (await response.json()) as {
+        hash: string;
+        width: number;
+        height: number;
+        notes: string[];
+        problem?: string;
+      };
+      if (!response.ok) throw new Refusal(data.problem ?? 'The drawing could not be taken.', response.status);
+      notes = data.notes;
+      const id = freshId('drawing');
+      const { stock } = session.job;
+      session.update((job) => {
+        job.artwork.push({
+          id,
+          kind: 'drawing',
+          name: file.name.replace(/\.svg$/i, '').slice(0, 80) || 'Drawing',
+          asset: data.hash,
+          x: Math.round(((stock.length - data.width) / 2) * 100) / 100,
+          y: Math.round(((stock.width - data.height) / 2) * 100) / 100,
+          rotation: 0,
+          scaleX: 1,
+          scaleY: 1,
+          closeOpen: false,
+        });
+      });
+      bench.selected = id;
+    } catch (error) {
+      problem = error instanceof Refusal ? error.message : 'The server does not answer; nothing was imported.';
+    } finally {
+      busy = false;
+    }
+  }
+
+  function addLettering(): void {
+    const id = freshId('lettering');
+    const { stock } = session.job;
+    session.update((job) => {
+      job.artwork.push({
+        id,
+        kind: 'lettering',
+        name: `Lettering ${job.artwork.filter((a) => a.kind === 'lettering').length + 1}`,
+        x: stock.length / 2,
+        y: stock.width / 2,
+        rotation: 0,
+        text: 'Your words',
+        face: 'fraunces',
+        capHeight: Math.round(stock.width / 6),
+        tracking: 0,
+        leading: 1.1,
+        align: 'centre',
+      });
+    });
+    bench.selected = id;
+  }
+
+  function remove(): void {
+    const id = item.id;
+    session.update((job) => {
+      job.artwork = job.artwork.filter((a) => a.id !== id);
+      for (const cut of job.cuts) cut.targets = cut.targets.filter((t) => t.item !== id);
+    });
+    bench.selected = session.job.artwork[0]?.id;
+  }
+
+  function centre(): void {
+    if (!bounds) return;
+    const { stock } = session.job;
+    change((a) => {
+      a.x += stock.length / 2 - (bounds.minX + bounds.maxX) / 2;
+      a.y += stock.width / 2 - (bounds.minY + bounds.maxY) / 2;
+    });
+  }
+
+  function resize(side: 'width' | 'height', size: number): void {
+    if (!bounds) return;
+    const factor = size / (side === 'width' ? bounds.maxX - bounds.minX : bounds.maxY - bounds.minY);
+    change((a) => {
+      if (a.kind === 'lettering') {
+        a.capHeight *= factor;
+      } else {
+        // Keep the lower left corner of what is drawn where it is.
+        a.x += (bounds.minX - a.x) * (1 - factor);
+        a.y += (bounds.minY - a.y) * (1 - factor);
+        a.scaleX *= factor;
+        a.scaleY *= factor;
+      }
+    });
+  }
+</script>
+
+<div class="card-head">
+  <h1>Artwork</h1>
+  <p class="mute">{session.job.artwork.length} {session.job.artwork.length === 1 ? 'item' : 'items'}</p>
+</div>
+
+<ul class="items" aria-label="Items of artwork">
+  {#each session.job.artwork as a (a.id)}
+    <li>
+      <button type="button" aria-pressed={a.id === bench.selected} onclick={() => (bench.selected = a.id)}>
+        <strong>{a.name}</strong>
+        <span class="mute"
+          >{a.kind === 'lettering'
+            ? 'lettering'
+            : `drawing, ${session.view?.items.find((v) => v.id === a.id)?.shapes.length ?? 0} shapes`}</span
+        >
+      </button>
+    </li>
+  {/each}
+</ul>
+
+<div class="actions">
+  <FileUpload
+    accept={{ 'image/svg+xml': ['.svg'], '*/*': [] }}
+    maxFiles={1}
+    onFileAccept={(details) => void importFile(details.files[0])}
+    onFileReject={(details) => void importFile(details.files[0]?.file)}
+  >
+    <FileUpload.Trigger class="plain-button"
+      ><FilePlus2 size={16} aria-hidden="true" /> Import an SVG drawing</FileUpload.Trigger
+    >
+    <FileUpload.HiddenInput aria-label="SVG drawing to import" />
+  </FileUpload>
+  <button class="plain-button" type="button" onclick={addLettering}
+    ><Type size={16} aria-hidden="true" /> Add lettering</button
+  >
+</div>
+{#if busy}<p role="status">Reading the drawing…</p>{/if}
+{#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+{#each notes as note (note)}<p class="note" role="status">{note}</p>{/each}
+
+{#if item}
+  <section class="rule" aria-label={item.name}>
+    {#if item.kind === 'lettering'}
+      <label class="words">
+        <span class="mute">Words</span>
+        <textarea
+          rows={Math.min(5, Math.max(2, item.text.split('\n').length))}
+          value={item.text}
+          oninput={(event) => change((a) => a.kind === 'lettering' && (a.text = event.currentTarget.value))}></textarea>
+      </label>
+      <p class="sentence">
+        Set in <Choice
+          name="face"
+          value={item.face}
+          options={FACES.map((value) => ({ value, label: FACE_NAMES[value] }))}
+          onchange={(value) => change((a) => a.kind === 'lettering' && (a.face = value))}
+        />
+        with capitals <Quantity
+          name="cap height"
+          value={item.capHeight}
+          {unit}
+          min={0.5}
+          max={2000}
+          step={unit === 'in' ? 0.05 : 1}
+          onchange={(value) => change((a) => a.kind === 'lettering' && (a.capHeight = value))}
+        /> high, tracked by <Quantity
+          name="tracking"
+          kind="number"
+          value={item.tracking}
+          min={-500}
+          max={5000}
+          suffix="‰"
+          step={5}
+          onchange={(value) => change((a) => a.kind === 'lettering' && (a.tracking = value))}
+        />, lines <Quantity
+          name="line distance"
+          kind="number"
+          value={item.leading}
+          min={0.3}
+          max={10}
+          suffix="sizes"
+          step={0.05}
+          onchange={(value) => change((a) => a.kind === 'lettering' && (a.leading = value))}
+        /> apart,
+        <Choice
+          name="alignment"
+          value={item.align}
+          options={[
+            { value: 'left', label: 'ranged left' },
+            { value: 'centre', label: 'centred' },
+            { value: 'right', label: 'ranged right' },
+          ]}
+          onchange={(value) => change((a) => a.kind === 'lettering' && (a.align = value))}
+        />.
+      </p>
+    {/if}
+    {#if bounds}
+      <p class="sentence">
+        <strong>{item.name}</strong> is
+        <Quantity
+          name="width"
+          value={bounds.maxX - bounds.minX}
+          {unit}
+          min={0.1}
+          max={5000}
+          step={unit === 'in' ? 0.05 : 1}
+          onchange={(value) => resize('width', value)}
+        /> wide and
+        <Quantity
+          name="height"
+          value={bounds.maxY - bounds.minY}
+          {unit}
+          min={0.1}
+          max={5000}
+          step={unit === 'in' ? 0.05 : 1}
+          onchange={(value) => resize('height', value)}
+        /> high. Its left edge is
+        <Quantity
+          name="distance from the left"
+          value={bounds.minX}
+          {unit}
+          step={unit === 'in' ? 0.05 : 1}
+          onchange={(value) => change((a) => (a.x += value - bounds.minX))}
+        /> from the left of the stock and its lower edge
+        <Quantity
+          name="distance from below"
+          value={bounds.minY}
+          {unit}
+          step={unit === 'in' ? 0.05 : 1}
+          onchange={(value) => change((a) => (a.y += value - bounds.minY))}
+        /> from below, turned by
+        <Quantity
+          name="turn"
+          kind="angle"
+          value={item.rotation}
+          min={-360}
+          max={360}
+          onchange={(value) => change((a) => (a.rotation = value))}
+        />.
+      </p>
+    {/if}
+    {#if item.kind === 'drawing'}
+      <label class="check"
+        ><input
+          type="checkbox"
+          class="checkbox"
+          checked={item.closeOpen}
+          onchange={(event) => change((a) => a.kind === 'drawing' && (a.closeOpen = event.currentTarget.checked))}
+        /> Join the ends of open outlines</label
+      >
+    {/if}
+    {#each placed?.notes ?? [] as note (note)}<p class="note">{note}</p>{/each}
+    <div class="actions">
+      <button class="plain-button" type="button" onclick={centre} disabled={!bounds}>Centre on the stock</button>
+      <button class="plain-button" type="button" onclick={remove}>Remove {item.name}</button>
+    </div>
+  </section>
+{/if}
+
+{#each remarks as remark (remark.id)}<RemarkNote {remark} />{/each}
+<p class="care mute">Artwork found elsewhere may need its owner’s permission, above all for work that is sold.</p>
+
+<style>
+  .items button {
+    display: flex;
+    justify-content: space-between;
+    width: 100%;
+    padding: 7px 10px;
+    border-left: 4px solid transparent;
+    text-align: left;
+  }
+  .items button[aria-pressed='true'] {
+    border-left-color: var(--ink);
+    background: var(--field);
+  }
+  .words {
+    display: block;
+    margin-top: 10px;
+  }
+  textarea {
+    width: 100%;
+    background: var(--field);
+    border: 0;
+    border-bottom: 2px solid var(--ink);
+    padding: 6px 8px;
+    font-size: 18px;
+  }
+  .check {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    margin: 6px 0;
+  }
+  .care {
+    font-size: 13.5px;
+    margin-top: 14px;
+  }
+</style>

@@ -1,0 +1,165 @@
+<script lang="ts">
+  import { Download } from '@lucide/svelte';
+  import { formatMinutes, formatLength } from '@kerbe/core/quantity/format';
+  import { titleOf } from '@kerbe/core/job/compute';
+  import { Refusal, send } from '$lib/send';
+  import type { KeptProgram } from '$lib/server/programs';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import RemarkNote from './RemarkNote.svelte';
+  import TimeChart from './TimeChart.svelte';
+
+  const bench = useWorkbench();
+  const { session } = bench;
+  const unit = $derived(session.job.unit);
+  let programs = $state.raw<{ of: string; list: KeptProgram[] }>();
+  let problem = $state<string>();
+  let making = $state(false);
+
+  async function make(): Promise<void> {
+    problem = undefined;
+    making = true;
+    try {
+      await session.save();
+      const of = session.revision;
+      const { programs: list } = await send<{ programs: KeptProgram[] }>('POST', `/api/jobs/${session.id}/programs`, {
+        revision: of,
+      });
+      programs = { of, list };
+      if (list.length === 0) problem = 'There is nothing to write yet: add a cut at Cuts.';
+    } catch (error) {
+      problem = error instanceof Refusal ? error.message : String(error);
+    } finally {
+      making = false;
+    }
+  }
+  const fresh = $derived(programs !== undefined && programs.of === session.revision && session.saving === 'kept');
+  const view = $derived(session.view);
+</script>
+
+<div class="card-head">
+  <h1>Proof</h1>
+  <p class="mute">{view ? `${formatMinutes(view.minutes)} in all` : ''}</p>
+</div>
+
+{#if view}
+  <table>
+    <thead><tr><th>Cut</th><th>deepest</th><th>cut</th><th>lifted over</th><th>time</th></tr></thead>
+    <tbody>
+      {#each view.cuts as cut, index (cut.id)}
+        {@const source = session.job.cuts.find((c) => c.id === cut.id)}
+        <tr>
+          <th scope="row">{index + 1} {source ? titleOf(source, session.job) : ''}</th>
+          <td>{formatLength(cut.depth, unit, unit === 'in' ? 3 : 2)}</td>
+          <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
+          <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
+          <td>{formatMinutes(cut.minutes)}</td>
+        </tr>
+      {/each}
+      {#if view.bitChanges}
+        <tr
+          ><th scope="row">{view.bitChanges} bit {view.bitChanges === 1 ? 'change' : 'changes'}</th><td></td><td
+          ></td><td></td><td>{formatMinutes(view.bitChanges * session.job.bench.bitChangeMinutes)}</td></tr
+        >
+      {/if}
+    </tbody>
+  </table>
+  {#if view.cuts.some((cut) => cut.minutes > 0)}<TimeChart cuts={view.cuts} />{/if}
+
+  <section class="rule">
+    <h2>
+      {view.remarks.length === 0
+        ? 'Nothing to remark'
+        : view.remarks.length === 1
+          ? 'One remark'
+          : `${view.remarks.length} remarks`}
+    </h2>
+    {#each view.remarks as remark (remark.id)}<RemarkNote {remark} />{/each}
+    {#if view.remarks.length === 0}<p class="mute">
+        Outlines are closed and on the stock, depths fit it, the bench can follow, and nothing stands in the way.
+      </p>{/if}
+  </section>
+{/if}
+
+<section class="rule">
+  <h2>Program</h2>
+  <p class="mute small">
+    RS-274 text for {session.job.bench.name}. It is kept under its fingerprint, and a run names the program it ran.
+  </p>
+  <div class="actions">
+    <button class="plain-button strong" type="button" onclick={make} disabled={making || !session.current}
+      >{making ? 'Writing…' : fresh ? 'Write it again' : 'Write the program'}</button
+    >
+    <a class="plain-button" href="/api/jobs/{session.id}/export" download>Export the job</a>
+  </div>
+  {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+  {#if programs}
+    {#if !fresh}<p class="note">The job has changed since; write the program again.</p>{/if}
+    {#each programs.list as program (program.hash)}
+      <p class="program">
+        <a class="plain-button" href="/api/programs/{program.hash}" download={program.name}
+          ><Download size={16} aria-hidden="true" /> {program.name}</a
+        >
+        <span class="mute small"
+          >{program.lines.toLocaleString('en')} lines, {formatMinutes(program.minutes)}, {program.hash.slice(
+            0,
+            8,
+          )}</span
+        >
+      </p>
+    {/each}
+  {/if}
+</section>
+
+<label class="rule notes">
+  <span>Notes</span>
+  <textarea
+    rows="3"
+    value={session.job.notes}
+    onchange={(event) => session.update((job) => (job.notes = event.currentTarget.value))}></textarea>
+</label>
+
+<style>
+  table {
+    width: 100%;
+    font-size: 14px;
+  }
+  th {
+    text-align: left;
+    font-weight: 400;
+    padding: 3px 6px 3px 0;
+  }
+  thead th,
+  thead {
+    color: var(--mute);
+  }
+  td,
+  thead th:not(:first-child) {
+    text-align: right;
+    padding: 3px 0 3px 8px;
+    white-space: nowrap;
+  }
+  tbody th {
+    font-weight: 600;
+  }
+  .small {
+    font-size: 14px;
+  }
+  .program {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 12px;
+    margin: 6px 0;
+  }
+  .notes {
+    display: block;
+    padding-top: 10px;
+  }
+  textarea {
+    width: 100%;
+    background: var(--field);
+    border: 0;
+    border-bottom: 2px solid var(--ink);
+    padding: 6px 8px;
+  }
+</style>

@@ -1,0 +1,121 @@
+<script lang="ts">
+  import * as three from 'three';
+  import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  const { session } = useWorkbench();
+  let host = $state<HTMLDivElement>();
+  let problem = $state<string>();
+  let busy = $state(true);
+  let scene: three.Scene | undefined;
+  let draw = () => {};
+  let mesh: three.Group | undefined;
+  let aim: ((length: number, width: number) => void) | undefined;
+
+  const MOST_CELLS = 400_000;
+
+  $effect(() => {
+    if (!host) return;
+    let renderer: three.WebGLRenderer;
+    try {
+      renderer = new three.WebGLRenderer({ antialias: true });
+    } catch {
+      problem =
+        'This browser cannot draw in three dimensions (WebGL is off); the section and the view from above show the same piece.';
+      busy = false;
+      return;
+    }
+    const paper = getComputedStyle(host).getPropertyValue('--paper').trim();
+    scene = new three.Scene();
+    scene.background = new three.Color(paper);
+    const camera = new three.PerspectiveCamera(32, 1, 1, 20000);
+    camera.up.set(0, 0, 1);
+    const controls = new OrbitControls(camera, renderer.domElement);
+    scene.add(new three.HemisphereLight(0xffffff, 0x8a7a60, 1.4));
+    const sun = new three.DirectionalLight(0xffffff, 2.2);
+    sun.position.set(-400, 500, 420);
+    scene.add(sun);
+    host.append(renderer.domElement);
+    draw = () => renderer.render(scene!, camera);
+    controls.addEventListener('change', draw);
+    aim = (length, width) => {
+      const distance = Math.max(length / Math.max(0.6, camera.aspect), width) * 1.75;
+      camera.position.set(-length * 0.08, -distance * 0.72, distance * 0.78);
+      controls.target.set(0, 0, 0);
+      controls.update();
+    };
+    const sizer = new ResizeObserver(() => {
+      const { clientWidth: w, clientHeight: h } = host!;
+      renderer.setSize(w, h);
+      camera.aspect = w / Math.max(1, h);
+      camera.updateProjectionMatrix();
+      draw();
+    });
+    sizer.observe(host);
+    return () => {
+      sizer.disconnect();
+      controls.dispose();
+      renderer.dispose();
+      renderer.domElement.remove();
+    };
+  });
+
+  let asked = 0;
+  $effect(() => {
+    if (!host || !session.view) return;
+    const mine = ++asked;
+    busy = true;
+    void session.worker.relief(MOST_CELLS).then((relief) => {
+      if (mine !== asked || !scene || !relief) return;
+      const first = mesh === undefined;
+      if (mesh) scene.remove(mesh);
+      const geometry = new three.BufferGeometry();
+      geometry.setAttribute('position', new three.BufferAttribute(relief.positions, 3));
+      geometry.setAttribute('normal', new three.BufferAttribute(relief.normals, 3));
+      geometry.setAttribute('color', new three.BufferAttribute(relief.colours, 3));
+      geometry.setIndex(new three.BufferAttribute(relief.index, 1));
+      mesh = new three.Group();
+      mesh.add(new three.Mesh(geometry, new three.MeshLambertMaterial({ vertexColors: true, side: three.DoubleSide })));
+      const board = new three.Mesh(
+        new three.BoxGeometry(relief.length + 30, relief.width + 30, 6),
+        new three.MeshLambertMaterial({ color: 0xa79f8e }),
+      );
+      board.position.z = -relief.thickness - 3.2;
+      const sides = new three.Mesh(
+        new three.BoxGeometry(relief.length, relief.width, relief.thickness - 0.4),
+        [0, 1, 2, 3]
+          .map(() => new three.MeshLambertMaterial({ color: 0xb98f56 }))
+          .concat([4, 5].map(() => new three.MeshLambertMaterial({ visible: false }))),
+      );
+      sides.position.z = -relief.thickness / 2 - 0.2;
+      mesh.add(board, sides);
+      scene.add(mesh);
+      if (first) aim?.(relief.length, relief.width);
+      draw();
+      busy = false;
+    });
+  });
+</script>
+
+<div class="relief" bind:this={host} role="img" aria-label="The carved piece in three dimensions; drag to turn it">
+  {#if problem}<p class="say">{problem}</p>{:else if busy}<p class="say" role="status">Carving the picture…</p>{/if}
+</div>
+
+<style>
+  .relief {
+    position: relative;
+    height: 100%;
+    min-height: 0;
+    overflow: hidden;
+  }
+  .relief :global(canvas) {
+    position: absolute;
+    inset: 0;
+  }
+  .say {
+    position: absolute;
+    left: 20px;
+    bottom: 14px;
+    z-index: 1;
+  }
+</style>

@@ -1,0 +1,116 @@
+<script lang="ts">
+  import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  const { session } = useWorkbench();
+  const feed = useBench();
+  const unit = $derived(session.job.unit);
+  const run = $derived(feed.state.run?.jobId === session.id ? feed.state.run : undefined);
+  const work = $derived(feed.state.machine?.work);
+  const digits = $derived(unit === 'in' ? 3 : 2);
+  const fixed = $derived((mm: number) => (unit === 'in' ? mm / 25.4 : mm).toFixed(digits).replace('-', '−'));
+  const left = $derived.by(() => {
+    if (!run || run.endedAt) return undefined;
+    // Lines are not equally long in time, but over a whole run their share is a fair clock.
+    const share = run.lines ? run.line / run.lines : 0;
+    return Math.max(0, run.plannedMinutes * (1 - share));
+  });
+  const clock = $derived((minutes: number) => {
+    const seconds = Math.round(minutes * 60);
+    return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+  });
+</script>
+
+<dl aria-label="Where the bit is">
+  <div>
+    <dt>X, {unit}</dt>
+    <dd>{work ? fixed(work.x) : '–'}</dd>
+  </div>
+  <div>
+    <dt>Y, {unit}</dt>
+    <dd>{work ? fixed(work.y) : '–'}</dd>
+  </div>
+  <div>
+    <dt>Z {session.job.stock.zeroZ === 'stock' ? 'from the top' : 'from the board'}, {unit}</dt>
+    <dd class:low={work && work.z < 0}>{work ? fixed(work.z) : '–'}</dd>
+  </div>
+  <div>
+    <dt>{left === undefined ? 'planned' : `left, of ${formatMinutes(run!.plannedMinutes)}`}</dt>
+    <dd>{left === undefined ? (session.view ? clock(session.view.minutes) : '–') : clock(left)}</dd>
+  </div>
+</dl>
+{#if run}
+  <div class="bars" aria-label="Progress">
+    {#each run.cuts as cut, index (index)}
+      {@const share = Math.min(1, Math.max(0, (run.line - cut.from) / Math.max(1, cut.to - cut.from)))}
+      <div class="bar" style:flex={Math.max(1, cut.to - cut.from) ** 0.4}>
+        <div class="track"><div class="fill" style:width="{share * 100}%"></div></div>
+        <p class:now={index === run.cut && !run.endedAt}>
+          {index + 1}
+          {cut.title}<span class="mute"> · {cut.bit}</span>
+        </p>
+      </div>
+    {/each}
+  </div>
+  <p class="line" role="status">
+    line {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')} · {run.endedAt
+      ? run.phase
+      : (feed.state.doing ?? run.phase)} · {feed.state.machine?.spindle.toLocaleString('en') ?? 0} rpm
+  </p>
+{/if}
+
+<style>
+  dl {
+    display: grid;
+    grid-template-columns: repeat(4, 1fr);
+    padding: 14px 20px 0;
+    gap: 12px;
+  }
+  dl div {
+    border-left: 3px solid var(--line);
+    padding-left: 14px;
+  }
+  dt {
+    font-size: 16px;
+    color: var(--mute);
+    white-space: nowrap;
+  }
+  dd {
+    font-family: var(--font-mono);
+    font-size: clamp(28px, 3.4vw, 46px);
+    line-height: 1.15;
+  }
+  .low {
+    color: var(--signal);
+  }
+  .bars {
+    display: flex;
+    gap: 6px;
+    padding: 10px 20px 0;
+  }
+  .bar {
+    min-width: 120px;
+  }
+  .track {
+    height: 22px;
+    border: 2px solid var(--ink);
+  }
+  .fill {
+    height: 100%;
+    background: var(--signal);
+  }
+  .bar p {
+    font-size: 14px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .now {
+    font-weight: 700;
+  }
+  .line {
+    padding: 2px 20px;
+    font-size: 15px;
+  }
+</style>

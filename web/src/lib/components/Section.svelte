@@ -1,0 +1,335 @@
+<script lang="ts">
+  import { depthForRadius, profileOf, type Profile } from '@kerbe/core/bits/bit';
+  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { thickest } from '@kerbe/core/stock/stock';
+  import type { StopName } from '$lib/stops';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  interface Props {
+    stop: StopName;
+    /** The running bit: where it is on the sheet, mm, and what it is. */
+    live?: { x: number; y: number; z: number; bit: string };
+  }
+  let { stop, live }: Props = $props();
+  const bench = useWorkbench();
+  const { session } = bench;
+
+  const COUNT = 1400;
+  let width = $state(800);
+  let height = $state(180);
+  let cut = $state.raw<{ heights: Float64Array; thickness: Float64Array; x0: number; length: number }>();
+  let asking = false;
+  let again = false;
+
+  const line = $derived(live ? { x0: 0, y0: live.y, x1: session.job.stock.length, y1: live.y } : bench.chalk);
+
+  async function ask(): Promise<void> {
+    if (asking) {
+      again = true;
+      return;
+    }
+    asking = true;
+    const { x0, y0, x1, y1 } = line;
+    const found = await session.worker.section(x0, y0, x1, y1, COUNT);
+    asking = false;
+    cut = { ...found, x0: 0, length: Math.hypot(x1 - x0, y1 - y0) };
+    if (again) {
+      again = false;
+      void ask();
+    }
+  }
+  $effect(() => {
+    void session.view;
+    void line;
+    void ask();
+  });
+
+  const stock = $derived(session.job.stock);
+  const unit = $derived(session.job.unit);
+  const thick = $derived(thickest(stock));
+  const PAD = { left: 44, right: 84, top: 46, bottom: 10 };
+  /** Which samples lie over the stock. */
+  const over = $derived.by(() => {
+    if (!cut) return undefined;
+    const { x0, y0, x1, y1 } = line;
+    let first = -1;
+    let last = -1;
+    for (let i = 0; i < COUNT; i++) {
+      const t = i / (COUNT - 1);
+      const x = x0 + (x1 - x0) * t;
+      const y = y0 + (y1 - y0) * t;
+      if (x < 0 || y < 0 || x > stock.length || y > stock.width) continue;
+      if (first < 0) first = i;
+      last = i;
+    }
+    return first < 0 || last - first < 2 ? undefined : { first, last };
+  });
+  const step = $derived(cut ? cut.length / (COUNT - 1) : 1);
+  const span = $derived(over ? (over.last - over.first) * step : stock.length);
+  const boardShown = $derived(Math.min(stock.spoilboard, Math.max(3, thick * 0.25)));
+  const kx = $derived((width - PAD.left - PAD.right) / span);
+  const exaggeration = $derived.by(() => {
+    const most = (height - PAD.top - PAD.bottom) / (thick + boardShown) / kx;
+    return most >= 1 ? Math.max(1, Math.min(8, Math.floor(most))) : most;
+  });
+  const ky = $derived(kx * exaggeration);
+  const top = PAD.top;
+  const px = $derived((i: number) => PAD.left + (i - (over?.first ?? 0)) * step * kx);
+  const py = $derived((z: number) => top - z * ky);
+  /** Surface of the untouched stock at a sample, from the top of the thickest corner: its underside is level. */
+  const surface = $derived((i: number) => (cut ? cut.thickness[i] - thick : 0));
+
+  const profile = $derived.by(() => {
+    if (!cut || !over) return '';
+    let d = '';
+    for (let i = over.first; i <= over.last; i++) {
+      const z = Math.max(-thick, Math.min(surface(i), cut.heights[i]));
+      d += `${d ? 'L' : 'M'}${px(i).toFixed(1)} ${py(z).toFixed(1)}`;
+    }
+    return `${d}L${px(over.last).toFixed(1)} ${py(-thick).toFixed(1)}L${px(over.first).toFixed(1)} ${py(-thick).toFixed(1)}Z`;
+  });
+
+  /** Below this only cut-outs reach; the figures are about carving. */
+  const carvingFloor = $derived(
+    -0.01 - Math.max(0, ...(session.view?.cuts ?? []).filter((c) => c.carving).map((c) => c.depth)),
+  );
+  /** The deepest place of the carving: where the bit is drawn, and what is written beside it. */
+  const deepest = $derived.by(() => {
+    if (!cut || !over) return undefined;
+    let best = -1;
+    let low = -0.05;
+    for (let i = over.first; i <= over.last; i++) {
+      const z = cut.heights[i];
+      if (z > carvingFloor && z < low - 0.002) [best, low] = [i, z];
+    }
+    return best < 0 ? undefined : { i: best, z: low };
+  });
+  const grooves = $derived.by(() => {
+    if (!cut || !over) return [];
+    const found: { from: number; to: number; z: number }[] = [];
+    let from = -1;
+    let z = 0;
+    for (let i = over.first; i <= over.last + 1; i++) {
+      const carved = i <= over.last && cut.heights[i] < surface(i) - 0.02;
+      if (carved) {
+        if (from < 0) [from, z] = [i, 0];
+        z = Math.min(z, cut.heights[i]);
+      } else if (from >= 0) {
+        found.push({ from, to: i - 1, z });
+        from = -1;
+      }
+    }
+    return found;
+  });
+  const widest = $derived(grooves.filter((g) => g.z > carvingFloor).sort((a, b) => b.to - b.from - (a.to - a.from))[0]);
+
+  const shownBit = $derived.by(() => {
+    const name = live?.bit;
+    const { job, view } = session;
+    const id = name
+      ? job.bits.find((b) => b.name === name)?.id
+      : stop === 'bits'
+        ? bench.selectedBit
+        : (
+            job.cuts.find((c) => c.id === bench.activeCut && c.kind === 'v-carve') ??
+            job.cuts.find((c) => view?.cuts.find((v) => v.id === c.id && !v.problem) && c.kind === 'v-carve')
+          )?.bit;
+    return job.bits.find((b) => b.id === id);
+  });
+
+  function bitShape(p: Profile, x: number, z: number): string {
+    const rise = p.slope > 0 ? depthForRadius(p, p.radius) : thick * 0.5;
+    const shoulder = py(z + rise);
+    const head = Math.min(shoulder - 8, py(Math.max(z + rise, 0)) - 12);
+    const r = p.radius * kx;
+    const t = p.flat * kx;
+    const clippedHead = Math.max(16, head);
+    return `M${x - t} ${py(z)}L${x + t} ${py(z)}L${x + r} ${shoulder}V${clippedHead}H${x - r}V${shoulder}Z`;
+  }
+  const bitAt = $derived.by(() => {
+    if (!shownBit || !over) return undefined;
+    if (live) return { x: PAD.left + live.x * kx, z: live.z, profile: profileOf(shownBit) };
+    if (deepest) return { x: px(deepest.i), z: deepest.z, profile: profileOf(shownBit) };
+    return undefined;
+  });
+  const depthText = $derived((z: number) => lengthNumber(-z, unit, unit === 'in' ? 3 : 2));
+  const ratio = $derived(exaggeration >= 1 ? Math.round(exaggeration) : Math.round(exaggeration * 100) / 100);
+</script>
+
+<div class="section">
+  <header>
+    <h2>Section {live ? 'where the bit is now' : 'A–B'}</h2>
+    <p class="mute">{ratio === 1 ? 'depths and widths at one scale' : `depths drawn ${ratio} × as large as widths`}</p>
+  </header>
+  <div class="picture" bind:clientWidth={width} bind:clientHeight={height}>
+    <svg
+      {width}
+      {height}
+      role="img"
+      aria-label="Section through the work, {deepest
+        ? `deepest groove ${depthText(deepest.z)} ${unit}`
+        : 'nothing carved on this line'}"
+    >
+      {#if over}
+        <rect
+          class="board"
+          x={px(over.first)}
+          y={py(-thick)}
+          width={px(over.last) - px(over.first)}
+          height={boardShown * ky}
+        />
+        <text class="note" x={px(over.first) + 8} y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
+          >spoilboard {lengthNumber(stock.spoilboard, unit, unit === 'in' ? 3 : 1)}</text
+        >
+        {#if stop === 'set-up' || stop === 'stock'}
+          <g class="zero-line">
+            <line
+              x1={px(over.first) - 16}
+              x2={px(over.last) + 16}
+              y1={py(stock.zeroZ === 'stock' ? 0 : -thick)}
+              y2={py(stock.zeroZ === 'stock' ? 0 : -thick)}
+            />
+            <text x={px(over.first) - 18} y={py(stock.zeroZ === 'stock' ? 0 : -thick) + 4} text-anchor="end">Z0</text>
+          </g>
+        {/if}
+        <path class="stock" d={profile} />
+        {#if bitAt && shownBit}
+          <path class="bit" class:live d={bitShape(bitAt.profile, bitAt.x, bitAt.z)} />
+          <text x={Math.min(width - 150, bitAt.x + bitAt.profile.radius * kx + 8)} y="26">{shownBit.name}</text>
+        {/if}
+        {#if live && live.z < 0}
+          <text
+            class="signal"
+            x={PAD.left + live.x * kx - (bitAt?.profile.radius ?? 4) * kx - 10}
+            y={py(live.z / 2)}
+            text-anchor="end">{depthText(live.z)}</text
+          >
+        {:else if deepest && !live}
+          {@const x = px(deepest.i) - Math.max(14, (bitAt?.profile.radius ?? 3) * kx) - 6}
+          <g class="signal">
+            <line x1={x} x2={x} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
+            <line x1={x - 4} x2={px(deepest.i)} y1={py(deepest.z)} y2={py(deepest.z)} />
+            <text x={x - 6} y={(py(0) + py(deepest.z)) / 2 + 5} text-anchor="end">{depthText(deepest.z)}</text>
+          </g>
+        {/if}
+        {#if widest && !live}
+          {@const [a, b] = [px(widest.from), px(widest.to)]}
+          {#if !bitAt || Math.abs((a + b) / 2 - bitAt.x) > bitAt.profile.radius * kx + 10}
+            <g class="dimension">
+              <line x1={a} x2={b} y1={top - 9} y2={top - 9} /><line x1={a} x2={a} y1={top - 14} y2={top - 4} /><line
+                x1={b}
+                x2={b}
+                y1={top - 14}
+                y2={top - 4}
+              />
+              <text x={(a + b) / 2} y={top - 17} text-anchor="middle"
+                >{lengthNumber((widest.to - widest.from) * step, unit, unit === 'in' ? 3 : 1)}</text
+              >
+            </g>
+          {/if}
+        {/if}
+        <g class="dimension">
+          <line x1={px(over.last) + 14} x2={px(over.last) + 14} y1={py(surface(over.last))} y2={py(-thick)} />
+          <line
+            x1={px(over.last) + 9}
+            x2={px(over.last) + 19}
+            y1={py(surface(over.last))}
+            y2={py(surface(over.last))}
+          />
+          <line x1={px(over.last) + 9} x2={px(over.last) + 19} y1={py(-thick)} y2={py(-thick)} />
+          <text x={px(over.last) + 24} y={(py(0) + py(-thick)) / 2 + 5}
+            >{lengthNumber(cut!.thickness[over.last], unit, unit === 'in' ? 3 : 1)} {unit}</text
+          >
+        </g>
+      {:else}
+        <text x="44" y="60">The chalk line does not cross the stock; drag A or B over it.</text>
+      {/if}
+    </svg>
+  </div>
+</div>
+
+<style>
+  .section {
+    height: 100%;
+    display: flex;
+    flex-direction: column;
+    padding: 8px 20px 4px;
+    background: var(--card);
+    border-top: 1px solid var(--line);
+    min-height: 0;
+  }
+  header {
+    display: flex;
+    justify-content: space-between;
+    font-size: 14px;
+  }
+  h2 {
+    font-weight: 700;
+    font-size: 14px;
+  }
+  .picture {
+    flex: 1;
+    min-height: 0;
+    position: relative;
+  }
+  svg {
+    position: absolute;
+    inset: 0;
+  }
+  .stock {
+    fill: var(--wood);
+    stroke: var(--ink);
+    stroke-width: 1.5;
+    stroke-linejoin: round;
+  }
+  .board {
+    fill: var(--board);
+  }
+  .bit {
+    fill: var(--steel);
+    fill-opacity: 0.85;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+  }
+  .bit.live {
+    stroke: var(--signal);
+    stroke-width: 2;
+  }
+  text {
+    font-size: 13px;
+    fill: var(--ink);
+  }
+  .note {
+    font-size: 12px;
+  }
+  .signal text,
+  text.signal {
+    paint-order: stroke;
+    stroke: var(--wood);
+    stroke-width: 5;
+    stroke-linejoin: round;
+    fill: var(--signal);
+    font-family: var(--font-mono);
+    font-weight: 600;
+    font-size: 14px;
+  }
+  .signal line {
+    stroke: var(--signal);
+    stroke-width: 1.3;
+  }
+  .dimension line {
+    stroke: var(--ink);
+  }
+  .dimension text {
+    font-family: var(--font-mono);
+    font-weight: 600;
+  }
+  .zero-line line {
+    stroke: var(--signal);
+    stroke-dasharray: 6 4;
+  }
+  .zero-line text {
+    fill: var(--signal);
+    font-weight: 700;
+  }
+</style>

@@ -1,0 +1,607 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { select } from 'd3-selection';
+  import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
+  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { MM_PER_INCH } from '@kerbe/core/quantity/units';
+  import { zeroWords } from '@kerbe/core/program/programs';
+  import { zeroOf } from '@kerbe/core/stock/stock';
+  import type { Target } from '@kerbe/core/job/job';
+  import type { StopName } from '$lib/stops';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  interface Props {
+    stop: StopName;
+    /** Where the bit is, sheet coordinates, while a run is on. */
+    bit?: { x: number; y: number };
+    /** Cuts that are done, and the one being made, at Run. */
+    done?: ReadonlySet<string>;
+  }
+  let { stop, bit, done }: Props = $props();
+  const bench = useWorkbench();
+  const { session } = bench;
+
+  let width = $state(800);
+  let height = $state(400);
+  let svg = $state<SVGSVGElement>();
+  let view = $state.raw<ZoomTransform>(zoomIdentity);
+  let dragging = $state<{ item: string; dx: number; dy: number }>();
+
+  const stock = $derived(session.job.stock);
+  const unit = $derived(session.job.unit);
+  const MARGIN = { left: 60, right: 34, top: 48, bottom: 66 };
+  const fit = $derived(
+    Math.max(
+      0.01,
+      Math.min(
+        (width - MARGIN.left - MARGIN.right) / stock.length,
+        (height - MARGIN.top - MARGIN.bottom) / stock.width,
+      ),
+    ),
+  );
+  const k = $derived(fit * view.k);
+  const left = $derived(
+    ((width - MARGIN.left - MARGIN.right - stock.length * fit) / 2 + MARGIN.left) * view.k + view.x,
+  );
+  const base = $derived((MARGIN.top + (height - MARGIN.top - MARGIN.bottom + stock.width * fit) / 2) * view.k + view.y);
+  const sx = $derived((x: number) => left + k * x);
+  const sy = $derived((y: number) => base - k * y);
+
+  $effect(() => {
+    if (!svg) return;
+    const behaviour = zoom<SVGSVGElement, unknown>()
+      .scaleExtent([0.5, 60])
+      .filter((event: MouseEvent) => !event.button && !(event.target as Element).closest('[data-grab]'))
+      .on('zoom', (event: { transform: ZoomTransform }) => (view = event.transform));
+    const selection = select(svg);
+    selection.call(behaviour).on('dblclick.zoom', null);
+    fitAll = () => selection.call(behaviour.transform, zoomIdentity);
+    nearer = (factor) => selection.call(behaviour.scaleBy, factor);
+    return () => selection.on('.zoom', null);
+  });
+  let fitAll = $state<() => void>(() => {});
+  let nearer = $state<(factor: number) => void>(() => {});
+
+  function ticks(length: number): { at: number; label: string }[] {
+    const per = unit === 'in' ? MM_PER_INCH : 1;
+    const count = Math.max(2, Math.min(14, (length * k) / 90));
+    return scaleLinear()
+      .domain([0, length / per])
+      .ticks(count)
+      .map((value) => ({ at: value * per, label: String(value) }));
+  }
+  const xTicks = $derived(ticks(stock.length));
+  const yTicks = $derived(ticks(stock.width));
+  const zero = $derived(zeroOf(stock));
+
+  /** Which cuts a shape belongs to. */
+  function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
+    const cut = session.job.cuts.find((c) =>
+      c.targets.some((t) => t.item === item && (t.shapes === 'all' || t.shapes.includes(shape))),
+    );
+    return cut && { kind: cut.kind, id: cut.id };
+  }
+
+  /** Adds a shape to the active cut, or takes it out. */
+  function toggleShape(item: string, shape: number, count: number): void {
+    const index = session.job.cuts.findIndex((cut) => cut.id === bench.activeCut);
+    if (index < 0) return;
+    session.update((job) => {
+      job.cuts[index].targets = toggled(job.cuts[index].targets, item, shape, count);
+    });
+  }
+
+  function toggled(targets: Target[], item: string, shape: number, count: number): Target[] {
+    const all = Array.from({ length: count }, (_, i) => i);
+    const before = targets.find((t) => t.item === item);
+    const chosen = new Set(before ? (before.shapes === 'all' ? all : before.shapes) : []);
+    if (!chosen.delete(shape)) chosen.add(shape);
+    const rest = targets.filter((t) => t.item !== item);
+    if (chosen.size === 0) return rest;
+    return [...rest, { item, shapes: chosen.size === count ? 'all' : [...chosen].sort((a, b) => a - b) }];
+  }
+
+  function grabItem(event: PointerEvent, item: string): void {
+    if (stop !== 'artwork' || event.button !== 0) return;
+    bench.selected = item;
+    const [x, y] = [event.clientX, event.clientY];
+    const target = event.currentTarget as SVGElement;
+    target.setPointerCapture(event.pointerId);
+    const move = (e: PointerEvent) => (dragging = { item, dx: (e.clientX - x) / k, dy: -(e.clientY - y) / k });
+    const up = () => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', up);
+      const moved = dragging;
+      dragging = undefined;
+      if (!moved || Math.hypot(moved.dx, moved.dy) * k < 3) return;
+      session.update((job) => {
+        const found = job.artwork.find((a) => a.id === item)!;
+        found.x = Math.round((found.x + moved.dx) * 100) / 100;
+        found.y = Math.round((found.y + moved.dy) * 100) / 100;
+      });
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', up);
+  }
+
+  function grabChalk(event: PointerEvent, end: 'A' | 'B'): void {
+    const target = event.currentTarget as SVGElement;
+    target.setPointerCapture(event.pointerId);
+    const box = svg!.getBoundingClientRect();
+    const move = (e: PointerEvent) => {
+      const x = (e.clientX - box.left - left) / k;
+      const y = (base - (e.clientY - box.top)) / k;
+      bench.chalk = end === 'A' ? { ...bench.chalk, x0: x, y0: y } : { ...bench.chalk, x1: x, y1: y };
+    };
+    const up = () => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', up);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', up);
+  }
+
+  function keyChalk(event: KeyboardEvent, end: 'A' | 'B'): void {
+    const step = event.shiftKey ? 10 : 1;
+    const d = { ArrowUp: [0, step], ArrowDown: [0, -step], ArrowLeft: [-step, 0], ArrowRight: [step, 0] }[event.key];
+    if (!d) return;
+    event.preventDefault();
+    const c = bench.chalk;
+    bench.chalk = end === 'A' ? { ...c, x0: c.x0 + d[0], y0: c.y0 + d[1] } : { ...c, x1: c.x1 + d[0], y1: c.y1 + d[1] };
+  }
+
+  /** A place for a label along the upper edge that hides no tab. */
+  function labelX(tabs: readonly { x: number; y: number }[], wide: number): number {
+    const clear = [0.3, 0.1, 0.55, 0.75, 0.42].find((share) => {
+      const at = sx(stock.length * share);
+      return !tabs.some((tab) => tab.y > stock.width * 0.7 && sx(tab.x) > at - 14 && sx(tab.x) < at + wide + 14);
+    });
+    return sx(stock.length * (clear ?? 0.3));
+  }
+
+  const cutNumber = $derived((id: string) => session.view?.cuts.findIndex((cut) => cut.id === id) ?? -1);
+  const showPaths = $derived(stop === 'proof' || stop === 'set-up');
+  const profiles = $derived(
+    (session.view?.cuts ?? []).filter(
+      (cut) => session.job.cuts.find((c) => c.id === cut.id)?.kind === 'profile' && !cut.problem,
+    ),
+  );
+  const grain = $derived.by(() => {
+    // A few quiet lines along the wood, the same for every board of a size.
+    let d = '';
+    for (let i = 1; i < 14; i++) {
+      const y = (i * stock.width) / 14;
+      const bow = ((i * 37) % 11) - 5;
+      d += `M0 ${y} C${stock.length * 0.3} ${y + bow * 0.6} ${stock.length * 0.6} ${y - bow * 0.7} ${stock.length} ${y + bow * 0.3}`;
+    }
+    return d;
+  });
+  const carvedAny = $derived(session.job.cuts.some((cut) => cut.kind === 'v-carve' && cut.targets.length > 0));
+</script>
+
+<div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
+  <svg
+    bind:this={svg}
+    {width}
+    {height}
+    role="group"
+    aria-label="The sheet: the stock from above with the artwork on it"
+  >
+    <g transform="matrix({k} 0 0 {-k} {left} {base})">
+      <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
+      <path class="grain" d={grain} />
+      {#each session.view?.items ?? [] as item (item.id)}
+        {@const off = dragging?.item === item.id ? dragging : undefined}
+        <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
+          {#each item.shapes as shape, index (index)}
+            {@const cut = cutOf(item.id, index)}
+            {@const active = stop === 'cuts' && cut?.id === bench.activeCut}
+            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+            <path
+              class="shape {cut?.kind ?? 'free'}"
+              class:active
+              class:done={cut && done?.has(cut.id)}
+              class:dim={stop === 'run' && cut && !done?.has(cut.id)}
+              class:selected={stop === 'artwork' && bench.selected === item.id}
+              class:open={shape.open}
+              d={shape.d}
+              fill-rule={shape.rule}
+              data-grab={stop === 'artwork' || stop === 'cuts' ? '' : undefined}
+              data-shape="{item.id}:{index}"
+              role={stop === 'cuts' ? 'checkbox' : undefined}
+              aria-checked={stop === 'cuts' ? active : undefined}
+              aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
+              tabindex={stop === 'cuts' ? 0 : undefined}
+              onpointerdown={(event) => grabItem(event, item.id)}
+              onclick={() => stop === 'cuts' && toggleShape(item.id, index, item.shapes.length)}
+              onkeydown={(event) => {
+                if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {
+                  event.preventDefault();
+                  toggleShape(item.id, index, item.shapes.length);
+                }
+              }}
+            />
+          {/each}
+        </g>
+      {/each}
+      {#each session.view?.cuts ?? [] as cut (cut.id)}
+        {@const isProfile = profiles.includes(cut)}
+        {#if isProfile}
+          <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
+        {:else if showPaths}
+          <path class="followed" d={cut.cutPath} />
+        {/if}
+        {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
+      {/each}
+      {#each stock.keepOuts as keepOut (keepOut.id)}
+        <rect class="keep-out" x={keepOut.x} y={keepOut.y} width={keepOut.length} height={keepOut.width} />
+      {/each}
+    </g>
+    {#each profiles as cut (cut.id)}
+      {#each cut.tabs as tab, index (index)}
+        <rect class="tab" x={sx(tab.x) - 8} y={sy(tab.y) - 4} width="16" height="8" />
+      {/each}
+    {/each}
+    {#if stop === 'artwork'}
+      {#each session.view?.items ?? [] as item (item.id)}
+        {#if item.id === bench.selected && item.bounds}
+          {@const b = item.bounds}
+          {@const off = dragging?.item === item.id ? dragging : { dx: 0, dy: 0 }}
+          <rect
+            class="chosen"
+            x={sx(b.minX + off.dx) - 5}
+            y={sy(b.maxY + off.dy) - 5}
+            width={(b.maxX - b.minX) * k + 10}
+            height={(b.maxY - b.minY) * k + 10}
+          />
+          <text class="size" x={sx((b.minX + b.maxX) / 2 + off.dx)} y={sy(b.minY + off.dy) + 22}
+            >{lengthNumber(b.maxX - b.minX, unit, unit === 'in' ? 3 : 1)} × {lengthNumber(
+              b.maxY - b.minY,
+              unit,
+              unit === 'in' ? 3 : 1,
+            )}
+            {unit}</text
+          >
+        {/if}
+      {/each}
+    {/if}
+
+    <g class="rulers" aria-hidden="true">
+      <line x1={sx(0)} x2={sx(stock.length)} y1={sy(stock.width) - 12} y2={sy(stock.width) - 12} />
+      {#each xTicks as tick (tick.at)}
+        <line x1={sx(tick.at)} x2={sx(tick.at)} y1={sy(stock.width) - 12} y2={sy(stock.width) - 6} />
+        <text x={sx(tick.at)} y={sy(stock.width) - 17} text-anchor="middle">{tick.label}</text>
+      {/each}
+      <text x={sx(stock.length) + 8} y={sy(stock.width) - 8}>{unit}</text>
+      <line x1={sx(0) - 12} x2={sx(0) - 12} y1={sy(0)} y2={sy(stock.width)} />
+      {#each yTicks as tick (tick.at)}
+        <line x1={sx(0) - 12} x2={sx(0) - 6} y1={sy(tick.at)} y2={sy(tick.at)} />
+        <text x={sx(0) - 18} y={sy(tick.at) + 4} text-anchor="end">{tick.label}</text>
+      {/each}
+    </g>
+
+    {#each profiles as cut (cut.id)}
+      {@const label = `${cutNumber(cut.id) + 1} · cut out${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
+      <g class="label" transform="translate({labelX(cut.tabs, label.length * 7.4 + 14)} {sy(stock.width) + 12})">
+        <rect width={label.length * 7.4 + 14} height="22" /><text x="7" y="15.5">{label}</text>
+      </g>
+    {/each}
+    {#each stock.keepOuts as keepOut (keepOut.id)}
+      {#if keepOut.length * k > 26 || keepOut.kind === 'clamp'}
+        <text class="small" x={sx(keepOut.x + keepOut.length / 2)} y={sy(keepOut.y) + 13} text-anchor="middle"
+          >{keepOut.kind}</text
+        >
+      {/if}
+    {/each}
+
+    <g class="zero" transform="translate({sx(zero.x)} {sy(zero.y)})">
+      <circle r="7" /><line x1="-13" x2="13" /><line y1="-13" y2="13" />
+    </g>
+    <text
+      class="zero-words"
+      x={sx(zero.x) + (stock.zeroXY.endsWith('right') ? -10 : 0)}
+      y={sy(Math.min(zero.y, 0)) + (stock.zeroXY === 'centre' ? 24 : 30)}
+      text-anchor={stock.zeroXY.endsWith('right') ? 'end' : stock.zeroXY === 'centre' ? 'middle' : 'start'}
+      >zero X0 Y0, {zeroWords(session.job)}</text
+    >
+
+    {#if stop !== 'run'}
+      <line
+        class="chalk"
+        x1={sx(bench.chalk.x0)}
+        y1={sy(bench.chalk.y0)}
+        x2={sx(bench.chalk.x1)}
+        y2={sy(bench.chalk.y1)}
+      />
+      {#each ['A', 'B'] as const as end (end)}
+        {@const x = end === 'A' ? bench.chalk.x0 : bench.chalk.x1}
+        {@const y = end === 'A' ? bench.chalk.y0 : bench.chalk.y1}
+        <g
+          class="handle"
+          data-grab
+          role="slider"
+          tabindex="0"
+          aria-label="End {end} of the chalk line"
+          aria-valuenow={Math.round(y)}
+          aria-valuetext="{lengthNumber(x, unit)}, {lengthNumber(y, unit)} {unit}"
+          transform="translate({sx(x)} {sy(y)})"
+          onpointerdown={(event) => grabChalk(event, end)}
+          onkeydown={(event) => keyChalk(event, end)}
+        >
+          <circle r="10" /><text y="4.5" text-anchor="middle">{end}</text>
+        </g>
+      {/each}
+    {:else if bit}
+      <g class="bit" transform="translate({sx(bit.x)} {sy(bit.y)})">
+        <circle r="14" /><line y1="-60" y2="-14" /><line y1="14" y2="60" />
+      </g>
+    {/if}
+  </svg>
+
+  {#if session.job.artwork.length === 0}
+    <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
+  {/if}
+
+  <div class="legend">
+    {#if profiles.length}<span><i class="key through-key"></i> cut through</span>{/if}
+    {#if carvedAny}<span><i class="key carved-key"></i> carved</span>{/if}
+    {#if profiles.some((cut) => cut.tabs.length)}<span><i class="key tab-key"></i> tab</span>{/if}
+    {#if showPaths}<span><i class="key followed-key"></i> path of the bit</span><span
+        ><i class="key link-key"></i> lifted over</span
+      >{/if}
+    {#if stock.keepOuts.length}<span
+        ><i class="key keep-key"></i> {[...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))].join(', ')}</span
+      >{/if}
+    {#if stop !== 'run'}<span><i class="key chalk-key"></i> chalk line: drag A or B</span>{/if}
+    <span class="zoom">
+      <button type="button" class="tiny" onclick={() => nearer(1.5)} aria-label="Look closer">+</button>
+      <button type="button" class="tiny" onclick={() => nearer(1 / 1.5)} aria-label="Step back">−</button>
+      <button type="button" class="tiny" onclick={() => fitAll()}>whole sheet</button>
+    </span>
+  </div>
+</div>
+
+<style>
+  .sheet {
+    position: relative;
+    height: 100%;
+    min-height: 0;
+    overflow: hidden;
+  }
+  svg {
+    display: block;
+    position: absolute;
+    inset: 0;
+    touch-action: none;
+    cursor: grab;
+  }
+  .stock {
+    fill: var(--wood);
+    stroke: var(--ink);
+    stroke-width: 1.5;
+    vector-effect: non-scaling-stroke;
+  }
+  .grain {
+    fill: none;
+    stroke: var(--grain);
+    stroke-width: 1;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .shape {
+    vector-effect: non-scaling-stroke;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+    fill: transparent;
+  }
+  .shape.v-carve {
+    fill: var(--carved);
+    stroke: var(--carved);
+  }
+  .shape.v-carve.dim {
+    fill: transparent;
+    stroke: var(--ink);
+  }
+  .shape.profile {
+    stroke-width: 1;
+  }
+  .shape.free {
+    stroke-dasharray: 2 3;
+  }
+  .shape.open {
+    fill: none;
+    stroke: var(--signal);
+  }
+  .shape.active {
+    stroke: var(--signal);
+    stroke-width: 2.5;
+  }
+  .shape:focus-visible {
+    outline: none;
+    stroke: var(--signal);
+    stroke-width: 4;
+  }
+  .shape[data-grab] {
+    cursor: pointer;
+  }
+  .through {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.6;
+    stroke-dasharray: 12 5 2 5;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .through.active {
+    stroke: var(--signal);
+    stroke-width: 2.5;
+  }
+  .followed {
+    fill: none;
+    stroke: var(--wood);
+    stroke-width: 1;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .link {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 1;
+    stroke-dasharray: 1 4;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .keep-out {
+    fill: var(--metal);
+    stroke: var(--ink);
+    stroke-width: 1;
+    vector-effect: non-scaling-stroke;
+  }
+  .tab {
+    fill: var(--ink);
+    pointer-events: none;
+  }
+  .chosen {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 1.5;
+    stroke-dasharray: 5 4;
+    pointer-events: none;
+  }
+  text {
+    font-size: 13px;
+    fill: var(--ink);
+    user-select: none;
+    pointer-events: none;
+  }
+  .size {
+    text-anchor: middle;
+    font-family: var(--font-mono);
+    paint-order: stroke;
+    stroke: var(--wood);
+    stroke-width: 4;
+  }
+  .rulers line {
+    stroke: var(--mute);
+  }
+  .rulers text {
+    fill: var(--mute);
+    font-family: var(--font-mono);
+    font-size: 12px;
+  }
+  .label rect {
+    fill: var(--card);
+    stroke: var(--line);
+  }
+  .label {
+    pointer-events: none;
+  }
+  .small {
+    font-size: 12px;
+  }
+  .zero circle,
+  .zero line {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .zero {
+    pointer-events: none;
+  }
+  .zero-words {
+    font-weight: 600;
+  }
+  .chalk {
+    stroke: var(--signal);
+    stroke-width: 1.5;
+    pointer-events: none;
+  }
+  .handle {
+    cursor: move;
+  }
+  .handle circle {
+    fill: var(--signal);
+  }
+  .handle text {
+    fill: var(--invert);
+    font-weight: 700;
+  }
+  .bit circle,
+  .bit line {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 3;
+  }
+  .empty {
+    position: absolute;
+    inset: 0;
+    display: grid;
+    place-items: center;
+    pointer-events: none;
+    font-size: 18px;
+    color: var(--ink);
+  }
+  .legend {
+    position: absolute;
+    left: 20px;
+    right: 16px;
+    bottom: 4px;
+    display: flex;
+    gap: 4px 18px;
+    font-size: 13.5px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .legend span {
+    display: inline-flex;
+    align-items: center;
+    gap: 7px;
+    white-space: nowrap;
+  }
+  .key {
+    display: inline-block;
+    width: 26px;
+    height: 0;
+  }
+  .through-key {
+    border-top: 2px dashed var(--ink);
+  }
+  .carved-key {
+    height: 12px;
+    width: 18px;
+    background: var(--carved);
+  }
+  .tab-key {
+    height: 8px;
+    width: 16px;
+    background: var(--ink);
+  }
+  .followed-key {
+    border-top: 2px solid var(--grain);
+  }
+  .link-key {
+    border-top: 2px dotted var(--signal);
+  }
+  .keep-key {
+    height: 12px;
+    width: 12px;
+    background: var(--metal);
+    border: 1px solid var(--ink);
+  }
+  .chalk-key {
+    border-top: 2px solid var(--signal);
+  }
+  .zoom {
+    margin-left: auto;
+    gap: 4px !important;
+  }
+  .tiny {
+    border: 1px solid var(--line);
+    background: var(--card);
+    border-radius: 4px;
+    min-width: 28px;
+    height: 28px;
+    padding: 0 8px;
+    font-size: 13px;
+  }
+</style>

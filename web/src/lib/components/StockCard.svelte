@@ -1,0 +1,276 @@
+<script lang="ts">
+  import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+  import { formatLength } from '@kerbe/core/quantity/format';
+  import { spread, thickest, type Stock } from '@kerbe/core/stock/stock';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Choice from './Choice.svelte';
+  import Quantity from './Quantity.svelte';
+  import RemarkNote from './RemarkNote.svelte';
+
+  const { session } = useWorkbench();
+  const stock = $derived(session.job.stock);
+  const unit = $derived(session.job.unit);
+  const big = $derived(unit === 'in' ? 0.25 : 1);
+  const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'stock') ?? []);
+  const materials = $derived(
+    [
+      ...new Set([...session.job.bits.flatMap((bit) => bit.presets.map((preset) => preset.material)), stock.material]),
+    ].map((value) => ({ value, label: value })),
+  );
+  const CORNERS = ['lower left', 'lower right', 'upper right', 'upper left'];
+
+  function change(apply: (stock: Stock) => void): void {
+    session.update((job) => apply(job.stock));
+  }
+
+  /** A different material brings its own settings to the cuts; that is what presets are for. */
+  function changeMaterial(material: string): void {
+    session.update((job) => {
+      job.stock.material = material;
+      for (const cut of job.cuts) {
+        const preset = job.bits.find((bit) => bit.id === cut.bit)?.presets.find((p) => p.material === material);
+        if (preset) {
+          Object.assign(cut, { feed: preset.feed, plunge: preset.plunge, speed: preset.speed });
+          if (cut.kind === 'profile') cut.depthPerPass = preset.depthPerPass;
+        }
+      }
+    });
+  }
+
+  function addKeepOut(kind: 'clamp' | 'screw'): void {
+    change((s) => {
+      let n = s.keepOuts.length + 1;
+      while (s.keepOuts.some((k) => k.id === `${kind}-${n}`)) n++;
+      const size = kind === 'clamp' ? { length: 30, width: 40, height: 4 } : { length: 8, width: 8, height: 2 };
+      s.keepOuts.push({
+        id: `${kind}-${n}`,
+        kind,
+        x: kind === 'clamp' ? -15 : 4,
+        y: s.width / 2 - size.width / 2,
+        ...size,
+      });
+    });
+  }
+</script>
+
+<div class="card-head">
+  <h1>Stock</h1>
+  <SegmentedControl
+    value={unit}
+    onValueChange={(details) => session.update((job) => (job.unit = details.value === 'in' ? 'in' : 'mm'))}
+  >
+    <SegmentedControl.Label class="sr-only">Unit of this job</SegmentedControl.Label>
+    <SegmentedControl.Control class="units">
+      {#each ['mm', 'in'] as value (value)}
+        <SegmentedControl.Item {value}
+          ><SegmentedControl.ItemText>{value}</SegmentedControl.ItemText><SegmentedControl.ItemHiddenInput
+          /></SegmentedControl.Item
+        >
+      {/each}
+    </SegmentedControl.Control>
+  </SegmentedControl>
+</div>
+
+<p class="sentence">
+  A board of <Choice name="material" value={stock.material} options={materials} onchange={changeMaterial} />,
+  <Quantity
+    name="length"
+    value={stock.length}
+    {unit}
+    min={1}
+    max={5000}
+    step={big}
+    onchange={(value) => change((s) => (s.length = value))}
+  /> long and
+  <Quantity
+    name="width"
+    value={stock.width}
+    {unit}
+    min={1}
+    max={5000}
+    step={big}
+    onchange={(value) => change((s) => (s.width = value))}
+  /> wide.
+</p>
+
+<fieldset class="rule">
+  <legend>Thickness, measured at each corner</legend>
+  <div class="corners">
+    {#each [3, 2, 0, 1] as corner (corner)}
+      <label
+        ><span class="mute">{CORNERS[corner]}</span><Quantity
+          name="thickness {CORNERS[corner]}"
+          value={stock.corners[corner]}
+          {unit}
+          min={0.1}
+          max={300}
+          onchange={(value) => change((s) => (s.corners[corner] = value))}
+        /></label
+      >
+    {/each}
+  </div>
+  <p class="mute">
+    Thickest {formatLength(thickest(stock), unit, unit === 'in' ? 3 : 2)}; the corners differ by {formatLength(
+      spread(stock),
+      unit,
+      unit === 'in' ? 3 : 2,
+    )}.
+  </p>
+</fieldset>
+
+<p class="sentence rule">
+  Zero lies at the <Choice
+    name="zero across"
+    value={stock.zeroXY}
+    options={[
+      { value: 'lower-left', label: 'lower left corner' },
+      { value: 'lower-right', label: 'lower right corner' },
+      { value: 'upper-right', label: 'upper right corner' },
+      { value: 'upper-left', label: 'upper left corner' },
+      { value: 'centre', label: 'centre' },
+    ]}
+    onchange={(value) => change((s) => (s.zeroXY = value))}
+  />
+  and on <Choice
+    name="zero height"
+    value={stock.zeroZ}
+    options={[
+      { value: 'stock', label: 'the top of the stock' },
+      { value: 'spoilboard', label: 'the spoilboard' },
+    ]}
+    onchange={(value) => change((s) => (s.zeroZ = value))}
+  />.
+  <span class="mute"
+    >{stock.zeroZ === 'stock'
+      ? 'Usual for carving: depths are what you see.'
+      : 'Usual for cutting out: the board is never scored.'}</span
+  >
+</p>
+
+<p class="sentence rule">
+  Held by <Choice
+    name="hold-down"
+    value={stock.holdDown}
+    options={[
+      { value: 'clamps', label: 'clamps' },
+      { value: 'screws', label: 'screws' },
+      { value: 'vacuum', label: 'vacuum' },
+      { value: 'tape', label: 'tape and glue' },
+    ]}
+    onchange={(value) => change((s) => (s.holdDown = value))}
+  />
+  on a spoilboard of <Quantity
+    name="spoilboard"
+    value={stock.spoilboard}
+    {unit}
+    min={1}
+    max={200}
+    onchange={(value) => change((s) => (s.spoilboard = value))}
+  />; between cuts the bit lifts <Quantity
+    name="lift"
+    value={stock.lift}
+    {unit}
+    min={0.5}
+    max={200}
+    step={unit === 'in' ? 0.05 : 0.5}
+    onchange={(value) => change((s) => (s.lift = value))}
+  />.
+</p>
+
+<section class="rule">
+  <h2>In the way of the bit</h2>
+  {#each stock.keepOuts as keepOut, index (keepOut.id)}
+    <p class="sentence keep-out">
+      A {keepOut.kind} at <Quantity
+        name="{keepOut.id} from the left"
+        value={keepOut.x}
+        {unit}
+        step={big}
+        onchange={(value) => change((s) => (s.keepOuts[index].x = value))}
+      />,
+      <Quantity
+        name="{keepOut.id} from below"
+        value={keepOut.y}
+        {unit}
+        step={big}
+        onchange={(value) => change((s) => (s.keepOuts[index].y = value))}
+      />,
+      <Quantity
+        name="{keepOut.id} length"
+        value={keepOut.length}
+        {unit}
+        min={0.5}
+        step={big}
+        onchange={(value) => change((s) => (s.keepOuts[index].length = value))}
+      /> by
+      <Quantity
+        name="{keepOut.id} width"
+        value={keepOut.width}
+        {unit}
+        min={0.5}
+        step={big}
+        onchange={(value) => change((s) => (s.keepOuts[index].width = value))}
+      />, standing <Quantity
+        name="{keepOut.id} height"
+        value={keepOut.height}
+        {unit}
+        min={0}
+        step={big}
+        onchange={(value) => change((s) => (s.keepOuts[index].height = value))}
+      /> high
+      <button
+        class="link"
+        type="button"
+        aria-label="Take away {keepOut.id}"
+        onclick={() => change((s) => s.keepOuts.splice(index, 1))}>take away</button
+      >
+    </p>
+  {:else}
+    <p class="mute">No clamps or screws on the board.</p>
+  {/each}
+  <div class="actions">
+    <button class="plain-button" type="button" onclick={() => addKeepOut('clamp')}>Add a clamp</button>
+    <button class="plain-button" type="button" onclick={() => addKeepOut('screw')}>Add a screw</button>
+  </div>
+</section>
+
+{#each remarks as remark (remark.id)}<RemarkNote {remark} />{/each}
+
+<style>
+  .corners {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 6px 18px;
+    margin: 6px 0;
+  }
+  .corners label {
+    display: flex;
+    flex-direction: column;
+    font-size: 14px;
+  }
+  .keep-out {
+    font-size: 15px;
+  }
+  .link {
+    text-decoration: underline;
+    font-size: 14px;
+  }
+  :global(.units) {
+    display: flex;
+    border: 1px solid var(--ink);
+    border-radius: 4px;
+    overflow: hidden;
+    padding: 0;
+    background: transparent;
+    gap: 0;
+  }
+  :global(.units [data-part='item']) {
+    padding: 2px 12px;
+    color: var(--ink);
+    cursor: pointer;
+  }
+  :global(.units [data-part='item'][data-state='checked']) {
+    background: var(--ink);
+    color: var(--invert);
+  }
+</style>

@@ -1,0 +1,142 @@
+<script lang="ts">
+  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  /** What the stand-in shows of itself, as an operator would see it; see docs/stand-in.md. */
+  interface Look {
+    travel: { x: number; y: number; z: number };
+    tip: { x: number; y: number; z: number };
+    setter: { x: number; y: number; radius: number };
+    piece?: { x: number; y: number; length: number; width: number; top: number };
+    plate?: { x0: number; x1: number; y0: number; y1: number; z1: number };
+    clip: boolean;
+    bit?: { name: string; diameter: number };
+    emergency: boolean;
+  }
+  const feed = useBench();
+  const { session } = useWorkbench();
+  const unit = $derived(session.job.unit);
+  const look = $derived(feed.state.look as unknown as Look | undefined);
+  let width = $state(800);
+  let height = $state(400);
+  const k = $derived(look ? Math.min((width - 60) / (look.travel.x + 20), (height - 96) / (look.travel.y + 20)) : 1);
+  const x0 = $derived((width - (look?.travel.x ?? 0) * k) / 2);
+  const y0 = $derived(height - 62);
+  const sx = $derived((x: number) => x0 + x * k);
+  const sy = $derived((y: number) => y0 - y * k);
+
+  /** How far the bit is from being over the middle of the plate, the way a glance would judge it. */
+  const away = $derived.by(() => {
+    if (!look?.plate) return undefined;
+    const p = look.plate;
+    return { x: (p.x0 + p.x1) / 2 - look.tip.x, y: (p.y0 + p.y1) / 2 - look.tip.y, z: look.tip.z - p.z1 };
+  });
+  const show = $derived((mm: number) => `${lengthNumber(Math.abs(mm), unit, unit === 'in' ? 2 : 0)} ${unit}`);
+</script>
+
+<div class="window" bind:clientWidth={width} bind:clientHeight={height}>
+  {#if look}
+    <svg {width} {height} role="img" aria-label="The stand-in router from above">
+      <rect
+        class="table"
+        x={sx(0) - 8}
+        y={sy(look.travel.y) - 8}
+        width={look.travel.x * k + 16}
+        height={look.travel.y * k + 16}
+      />
+      {#if look.piece}
+        <rect
+          class="piece"
+          x={sx(look.piece.x)}
+          y={sy(look.piece.y + look.piece.width)}
+          width={look.piece.length * k}
+          height={look.piece.width * k}
+        />
+        <text x={sx(look.piece.x) + 12} y={sy(look.piece.y + look.piece.width) + 24}>stock</text>
+      {/if}
+      {#if look.plate}
+        <rect
+          class="plate"
+          x={sx(look.plate.x0)}
+          y={sy(look.plate.y1)}
+          width={(look.plate.x1 - look.plate.x0) * k}
+          height={(look.plate.y1 - look.plate.y0) * k}
+        />
+        <text x={sx(look.plate.x1) + 6} y={sy(look.plate.y0) - 6}
+          >touch plate{look.clip ? ', clip on the bit' : ''}</text
+        >
+      {/if}
+      <circle class="setter" cx={sx(look.setter.x)} cy={sy(look.setter.y)} r={look.setter.radius * k} />
+      <text x={sx(look.setter.x) - 14} y={sy(look.setter.y) - 18} text-anchor="end">tool setter</text>
+      <circle class="home" cx={sx(0)} cy={sy(0)} r="4" />
+      <text x={sx(0) + 10} y={sy(0) - 8}>home corner</text>
+      <g class="bit" transform="translate({sx(look.tip.x)} {sy(look.tip.y)})">
+        <circle r={Math.max(5, ((look.bit?.diameter ?? 20) / 2) * k)} />
+        <line x1="-18" x2="-7" /><line x1="7" x2="18" /><line y1="-18" y2="-7" /><line y1="7" y2="18" />
+      </g>
+    </svg>
+    <p class="caption">
+      <strong>Through the window of the stand-in.</strong>
+      {look.bit ? `${look.bit.name} is in the spindle` : 'There is no bit in the spindle'}{#if away}; the middle of the
+        plate is
+        {show(away.x)} to the {away.x >= 0 ? 'right' : 'left'}, {show(away.y)}
+        {away.y >= 0 ? 'back' : 'in front'}, and {show(away.z)} below the tip{:else if look.piece}; the stock lies where
+        it was put{/if}.
+    </p>
+  {:else}
+    <p class="caption"><strong>Nothing to see.</strong> Connect the stand-in router, and its table appears here.</p>
+  {/if}
+</div>
+
+<style>
+  .window {
+    position: relative;
+    height: 100%;
+    overflow: hidden;
+  }
+  svg {
+    position: absolute;
+    inset: 0;
+  }
+  .table {
+    fill: var(--board);
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .piece {
+    fill: var(--wood);
+    stroke: var(--ink);
+  }
+  .plate {
+    fill: var(--steel);
+    stroke: var(--ink);
+  }
+  .setter {
+    fill: var(--metal);
+    stroke: var(--ink);
+  }
+  .home {
+    fill: var(--ink);
+  }
+  .bit circle {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 3;
+  }
+  .bit line {
+    stroke: var(--signal);
+    stroke-width: 2;
+  }
+  text {
+    font-size: 13px;
+    fill: var(--ink);
+  }
+  .caption {
+    position: absolute;
+    left: 20px;
+    right: 20px;
+    bottom: 6px;
+    font-size: 15px;
+  }
+</style>

@@ -1,0 +1,185 @@
+import { wrap, proxy, type Remote } from 'comlink';
+import jsonPatch, { type Operation } from 'fast-json-patch';
+import { type Job, JobSchema } from '@kerbe/core/job/job';
+import { sentenceFor } from '@kerbe/core/job/job-file';
+import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
+import { Refusal, send } from '$lib/send';
+import type { ComputeWorker } from '$lib/workers/compute.worker';
+import ComputeProcess from '$lib/workers/compute.worker?worker';
+import type { JobView } from '$lib/workers/job-view';
+
+/** Changes that follow each other within this time, ms, are kept as one revision. */
+const SETTLE = 350;
+
+/** One window's work on one job: the document, its saving, its undoing, and what the worker computed from it. */
+export class JobSession {
+  job = $state.raw<Job>()!;
+  revision = $state('');
+  canUndo = $state(false);
+  canRedo = $state(false);
+  saving = $state<'kept' | 'waiting' | 'failed'>('kept');
+  problem = $state<string>();
+  /** Two windows changed the job: the revision kept aside, and what the other window made of it. */
+  conflict = $state.raw<{ mine: string; theirs: OpenJob }>();
+  view = $state.raw<JobView>();
+  /** The document that `view` was computed from. */
+  viewOf = $state.raw<Job>();
+  progress = $state<{ share: number; doing: string }>();
+  cancelled = $state(false);
+  readonly worker: Remote<ComputeWorker>;
+  private readonly thread: Worker;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private flight: Promise<void> | undefined;
+  private readonly channel: BroadcastChannel;
+
+  constructor(open: OpenJob) {
+    this.thread = new ComputeProcess();
+    this.worker = wrap<ComputeWorker>(this.thread);
+    this.take(open);
+    this.id = open.id;
+    this.channel = new BroadcastChannel(`kerbe-job-${open.id}`);
+    this.channel.onmessage = () => void this.catchUp();
+  }
+  readonly id: string;
+
+  private take(open: OpenJob): void {
+    this.job = open.job;
+    this.revision = open.revision;
+    this.canUndo = open.canUndo;
+    this.canRedo = open.canRedo;
+    this.saving = 'kept';
+    void this.compute();
+  }
+
+  /** Whether what is drawn belongs to the document as it is now. */
+  get current(): boolean {
+    return this.view !== undefined && this.viewOf === this.job;
+  }
+
+  /** Changes the document. What the schema does not allow is said and not done. */
+  update(change: (draft: Job) => void): void {
+    const draft = structuredClone(this.job);
+    change(draft);
+    this.set(draft);
+  }
+
+  /** Applies a remedy. */
+  apply(patch: Operation[]): void {
+    this.set(jsonPatch.applyPatch(structuredClone(this.job), patch).newDocument);
+  }
+
+  private set(next: Job): void {
+    const parsed = JobSchema.safeParse(next);
+    if (!parsed.success) {
+      this.problem = `This was not changed: ${sentenceFor(parsed.error)}`;
+      return;
+    }
+    this.problem = undefined;
+    this.job = parsed.data;
+    this.canUndo = true;
+    this.canRedo = false;
+    this.saving = 'waiting';
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.save(), SETTLE);
+    void this.compute();
+  }
+
+  /** Saves what is waiting; resolves when the server has it. */
+  async save(): Promise<void> {
+    clearTimeout(this.timer);
+    await this.flight;
+    if (this.saving === 'kept' || this.conflict) return;
+    const job = this.job;
+    this.flight = (async () => {
+      try {
+        const outcome = await send<SaveOutcome>('PUT', `/api/jobs/${this.id}`, { base: this.revision, job });
+        if (outcome.saved) {
+          this.revision = outcome.open.revision;
+          this.canUndo = outcome.open.canUndo;
+          this.canRedo = outcome.open.canRedo;
+          if (this.job === job) this.saving = 'kept';
+          this.channel.postMessage(this.revision);
+        } else this.conflict = { mine: outcome.mine, theirs: outcome.theirs };
+        this.problem = undefined;
+      } catch (error) {
+        this.saving = 'failed';
+        this.problem = error instanceof Refusal ? error.message : String(error);
+        this.timer = setTimeout(() => void this.save(), 3000);
+      }
+    })();
+    await this.flight;
+    this.flight = undefined;
+    if (this.saving === 'waiting' && !this.conflict && this.job !== job) await this.save();
+  }
+
+  /** After another window saved: follow it, unless something of this window waits. */
+  private async catchUp(): Promise<void> {
+    if (this.saving !== 'kept' || this.conflict) return;
+    const open = await send<OpenJob>('GET', `/api/jobs/${this.id}`);
+    if (this.saving === 'kept' && open.revision !== this.revision) this.take(open);
+  }
+
+  /** Settles a conflict: this window's version counts, or the other's. Both stay among the revisions. */
+  async settle(which: 'mine' | 'theirs'): Promise<void> {
+    const { conflict } = this;
+    if (!conflict) return;
+    const waiting = this.job;
+    if (which === 'theirs') {
+      this.conflict = undefined;
+      this.take(conflict.theirs);
+    } else {
+      const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/choose`, {
+        base: conflict.theirs.revision,
+        revision: conflict.mine,
+      });
+      this.conflict = undefined;
+      this.take(open);
+      if (JSON.stringify(waiting) !== JSON.stringify(open.job)) this.set(waiting);
+    }
+    this.channel.postMessage(this.revision);
+  }
+
+  async step(direction: 'undo' | 'redo'): Promise<void> {
+    await this.save();
+    if (this.conflict) return;
+    const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/${direction}`, { base: this.revision });
+    this.take(open);
+    this.channel.postMessage(this.revision);
+  }
+
+  async compute(): Promise<void> {
+    const job = this.job;
+    const started = performance.now();
+    this.cancelled = false;
+    try {
+      const view = await this.worker.compute(
+        job,
+        proxy((share: number, doing: string) => {
+          if (this.job === job && performance.now() - started > 500)
+            this.progress = share < 1 ? { share, doing } : undefined;
+        }),
+      );
+      if (!view || this.job !== job) return;
+      this.view = view;
+      this.viewOf = job;
+    } catch (error) {
+      if (this.job === job)
+        this.problem = `The job could not be computed: ${error instanceof Error ? error.message : String(error)}`;
+    } finally {
+      if (this.job === job) this.progress = undefined;
+    }
+  }
+
+  /** Gives up the computing that goes on; the next change starts it again. */
+  async cancel(): Promise<void> {
+    this.cancelled = true;
+    this.progress = undefined;
+    await this.worker.cancel();
+  }
+
+  close(): void {
+    if (this.saving !== 'kept') void this.save();
+    this.channel.close();
+    this.thread.terminate();
+  }
+}

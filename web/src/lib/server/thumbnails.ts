@@ -1,0 +1,42 @@
+import type { Kysely } from 'kysely';
+import { placeItem } from '@kerbe/core/artwork/place';
+import type { Job } from '@kerbe/core/job/job';
+import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import { assetsOf, loadAssets } from './assets.ts';
+import type { Tables } from './tables.ts';
+
+/** A picture of a job for a list: path data of what is carved and of what is cut out, mm, y up. */
+export interface Thumbnail {
+  carved: string;
+  through: string;
+}
+
+const kept = new Map<string, Thumbnail>();
+
+/** Draws a job's artwork small; kept by its revision. */
+export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job): Promise<Thumbnail> {
+  const known = kept.get(revision);
+  if (known) return known;
+  const assets = await loadAssets(db, assetsOf(job));
+  const resources = resourcesFromDisk((hash) => assets.get(hash)?.bytes);
+  const thumbnail: Thumbnail = { carved: '', through: '' };
+  for (const item of job.artwork) {
+    const { shapes } = placeItem(item, resources);
+    shapes.forEach((shape, index) => {
+      const cut = job.cuts.find((c) =>
+        c.targets.some((t) => t.item === item.id && (t.shapes === 'all' || t.shapes.includes(index))),
+      );
+      if (!cut) return;
+      let d = '';
+      for (const { points, closed } of shape.outlines) {
+        for (let i = 0; i < points.length; i += 8)
+          d += `${i === 0 ? 'M' : 'L'}${points[i].toFixed(1)} ${points[i + 1].toFixed(1)}`;
+        if (closed) d += 'z';
+      }
+      thumbnail[cut.kind === 'v-carve' ? 'carved' : 'through'] += d;
+    });
+  }
+  if (kept.size > 500) kept.clear();
+  kept.set(revision, thumbnail);
+  return thumbnail;
+}

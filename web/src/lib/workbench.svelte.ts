@@ -1,0 +1,40 @@
+import { getContext, setContext } from 'svelte';
+import type { JobSession } from './job-session.svelte';
+
+/** A line across the work, sheet coordinates, mm. */
+export interface ChalkLine {
+  x0: number;
+  y0: number;
+  x1: number;
+  y1: number;
+}
+
+/** What the sheet, the section and the card of one window share besides the job. */
+export class Workbench {
+  selected = $state<string>();
+  activeCut = $state<string>();
+  chalk = $state.raw<ChalkLine>({ x0: 0, y0: 0, x1: 0, y1: 0 });
+  selectedBit = $state<string>();
+  /** What stands in the sheet's place: at Proof the piece instead of the paths, at Set-up the machine instead of the sheet. */
+  showPiece = $state(false);
+  showMachine = $state(true);
+
+  constructor(readonly session: JobSession) {
+    const { length, width } = session.job.stock;
+    const margin = length * 0.025;
+    this.chalk = { x0: -margin, y0: width * 0.6, x1: length + margin, y1: width * 0.6 };
+    this.selected = session.job.artwork[0]?.id;
+    this.activeCut = session.job.cuts[0]?.id;
+    this.selectedBit = session.job.cuts[0]?.bit ?? session.job.bits[0]?.id;
+  }
+}
+
+const KEY = Symbol('workbench');
+
+export function provideWorkbench(workbench: Workbench): void {
+  setContext(KEY, workbench);
+}
+
+export function useWorkbench(): Workbench {
+  return getContext<Workbench>(KEY);
+}

@@ -1,0 +1,109 @@
+import { expose } from 'comlink';
+import { readFace } from '@kerbe/core/artwork/lettering';
+import type { Resources } from '@kerbe/core/artwork/place';
+import { type Drawing, importSvg } from '@kerbe/core/artwork/svg';
+import { carveField } from '@kerbe/core/carving/height-field';
+import { CarvedMoves } from '@kerbe/core/carving/section';
+import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
+import { compute, ComputeCache, type JobResult } from '@kerbe/core/job/compute';
+import type { Face, Job } from '@kerbe/core/job/job';
+import { thicknessAt } from '@kerbe/core/stock/stock';
+import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
+import frauncesUrl from '@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf?url';
+import josefinUrl from '@expo-google-fonts/josefin-sans/600SemiBold/JosefinSans_600SemiBold.ttf?url';
+import rokkittUrl from '@expo-google-fonts/rokkitt/600SemiBold/Rokkitt_600SemiBold.ttf?url';
+import { cutView, itemView, type JobView } from './job-view.ts';
+import { reliefOf, type Relief } from './relief.ts';
+
+const FACE_URLS: Record<Face, string> = { fraunces: frauncesUrl, josefin: josefinUrl, rokkitt: rokkittUrl };
+
+const cache = new ComputeCache();
+const drawings = new Map<string, Drawing>();
+const faces = new Map<Face, ReturnType<typeof readFace>>();
+let clipper: Promise<Clipper> | undefined;
+let running: AbortController | undefined;
+let latest: { job: Job; result: JobResult; moves: CarvedMoves } | undefined;
+
+async function bytes(url: string): Promise<Uint8Array> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error(`${url} answered ${response.status}`);
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+async function gather(job: Job): Promise<Resources> {
+  const wanted = job.artwork.flatMap((item) =>
+    item.kind === 'drawing' && !drawings.has(item.asset) ? [item.asset] : [],
+  );
+  const letters = job.artwork.flatMap((item) =>
+    item.kind === 'lettering' && !faces.has(item.face) ? [item.face] : [],
+  );
+  await Promise.all([
+    ...[...new Set(wanted)].map(async (hash) => {
+      const data = await bytes(`/api/assets/${hash}`).catch(() => undefined);
+      if (data) drawings.set(hash, importSvg(data));
+    }),
+    ...[...new Set(letters)].map(async (face) => void faces.set(face, readFace(await bytes(FACE_URLS[face])))),
+  ]);
+  return { drawing: (hash) => drawings.get(hash), face: (name) => faces.get(name) };
+}
+
+const api = {
+  /** Computes a job; one that is still being computed is given up. Undefined where this one was given up itself. */
+  async compute(job: Job, progress: (share: number, doing: string) => void): Promise<JobView | undefined> {
+    running?.abort();
+    const mine = new AbortController();
+    running = mine;
+    const started = performance.now();
+    try {
+      clipper ??= bytes(wasmUrl).then(loadClipper);
+      const resources = await gather(job);
+      const result = await compute(job, resources, await clipper, { cache, signal: mine.signal, progress });
+      latest = { job, result, moves: new CarvedMoves(result.cuts) };
+      return {
+        items: result.items.map(itemView),
+        cuts: result.cuts.map((cut) => cutView(cut)),
+        minutes: result.minutes,
+        bitChanges: result.bitChanges,
+        remarks: result.remarks,
+        milliseconds: performance.now() - started,
+      };
+    } catch (error) {
+      if (mine.signal.aborted) return undefined;
+      throw error;
+    } finally {
+      if (running === mine) running = undefined;
+    }
+  },
+
+  cancel(): void {
+    running?.abort();
+  },
+
+  /** Heights along a line over the work, mm from the top of the thickest corner, and the stock's thickness there. */
+  section(
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    count: number,
+  ): { heights: Float64Array; thickness: Float64Array } {
+    const heights = latest?.moves.along(x0, y0, x1, y1, count) ?? new Float64Array(count);
+    const thickness = Float64Array.from({ length: count }, (_, i) => {
+      const t = i / Math.max(1, count - 1);
+      return latest ? thicknessAt(latest.job.stock, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t) : 0;
+    });
+    return { heights, thickness };
+  },
+
+  /** The carved piece as triangles, on a grid of about `most` cells. */
+  relief(most: number): Relief | undefined {
+    if (!latest) return undefined;
+    const { stock } = latest.job;
+    const cell = Math.max(0.25, Math.sqrt((stock.length * stock.width) / most));
+    return reliefOf(carveField(latest.result.cuts, stock.length, stock.width, cell), latest.job);
+  },
+};
+
+export type ComputeWorker = typeof api;
+
+expose(api);

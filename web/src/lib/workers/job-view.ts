@@ -1,0 +1,93 @@
+import type { PlacedItem } from '@kerbe/core/artwork/place';
+import type { Bounds } from '@kerbe/core/geometry/outline';
+import type { CutResult } from '@kerbe/core/job/compute';
+import type { Path } from '@kerbe/core/motion/path';
+import type { Remark } from '@kerbe/core/remarks/judge';
+
+/** A shape as the sheet draws it: path data in mm with y down from the sheet's origin (the sheet flips it). */
+export interface ShapeView {
+  name: string;
+  d: string;
+  rule: 'nonzero' | 'evenodd';
+  open: boolean;
+}
+
+export interface ItemView {
+  id: string;
+  shapes: ShapeView[];
+  bounds?: Bounds;
+  problem?: string;
+  notes: string[];
+}
+
+/** What a cut came to, without its path's points. */
+export type CutView = Omit<CutResult, 'path'> & {
+  /** Path data of what is cut and of the moves between. */
+  cutPath: string;
+  linkPath: string;
+  points: number;
+};
+
+/** What the worker tells the page of a computed job. */
+export interface JobView {
+  items: ItemView[];
+  cuts: CutView[];
+  minutes: number;
+  bitChanges: number;
+  remarks: Remark[];
+  milliseconds: number;
+}
+
+const n = (value: number) => Math.round(value * 1000) / 1000;
+
+export function itemView({ id, shapes, bounds, problem, notes }: PlacedItem): ItemView {
+  return {
+    id,
+    bounds,
+    problem,
+    notes,
+    shapes: shapes.map((shape) => ({
+      name: shape.name,
+      rule: shape.rule,
+      open: shape.outlines.some((outline) => !outline.closed),
+      d: shape.outlines
+        .map(({ points, closed }) => {
+          let d = `M${n(points[0])} ${n(points[1])}`;
+          for (let i = 2; i < points.length; i += 2) d += `L${n(points[i])} ${n(points[i + 1])}`;
+          return closed ? d + 'z' : d;
+        })
+        .join(''),
+    })),
+  };
+}
+
+export function cutView({ path, ...rest }: CutResult): CutView {
+  return { ...rest, ...drawn(path), points: path.feed.length };
+}
+
+/** A path seen from above; points nearer than a twentieth of a millimetre are left out of the picture. */
+function drawn({ xyz, feed }: Path): { cutPath: string; linkPath: string } {
+  let cutPath = '';
+  let linkPath = '';
+  let [x, y] = [NaN, NaN];
+  let was: 'cut' | 'link' | undefined;
+  for (let i = 1; i < feed.length; i++) {
+    const kind = feed[i] > 0 ? 'cut' : 'link';
+    const last = i + 1 === feed.length || feed[i + 1] > 0 !== feed[i] > 0;
+    const step = (px: number, py: number, command: string) => {
+      if (kind === 'cut') cutPath += `${command}${n(px)} ${n(py)}`;
+      else linkPath += `${command}${n(px)} ${n(py)}`;
+    };
+    if (kind !== was) {
+      [x, y] = [xyz[3 * i - 3], xyz[3 * i - 2]];
+      step(x, y, 'M');
+    }
+    was = kind;
+    const [px, py] = [xyz[3 * i], xyz[3 * i + 1]];
+    if (!last && Math.hypot(px - x, py - y) < 0.05) continue;
+    if (px === x && py === y) continue;
+    step(px, py, 'L');
+    [x, y] = [px, py];
+  }
+  return { cutPath, linkPath };
+}

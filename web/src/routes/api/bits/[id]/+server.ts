@@ -1,0 +1,23 @@
+import { json } from '@sveltejs/kit';
+import { BitSchema } from '@kerbe/core/bits/bit';
+import { answer, taken } from '$lib/server/door';
+import { shop } from '$lib/server/shop';
+
+/** Keeps a bit in the shop's table, for later jobs. */
+export const PUT = ({ params, request }) =>
+  answer(async () => {
+    const bit = await taken(request, BitSchema);
+    if (bit.id !== params.id) return json({ problem: 'The bit’s name in the address is another.' }, { status: 400 });
+    const db = await shop();
+    const last = await db
+      .selectFrom('bits')
+      .select((eb) => eb.fn.max('position').as('last'))
+      .executeTakeFirst();
+    const document = JSON.stringify(bit);
+    await db
+      .insertInto('bits')
+      .values({ id: bit.id, position: Number(last?.last ?? 0) + 1, document })
+      .onConflict((c) => c.column('id').doUpdateSet({ document }))
+      .execute();
+    return json(bit);
+  });

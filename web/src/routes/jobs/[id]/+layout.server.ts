@@ -1,0 +1,28 @@
+import { error } from '@sveltejs/kit';
+import { BitSchema } from '@kerbe/core/bits/bit';
+import { BenchSchema } from '@kerbe/core/job/job';
+import { NoSuchJob, openJob } from '$lib/server/jobs';
+import { shop } from '$lib/server/shop';
+
+export const load = async ({ params }) => {
+  const db = await shop();
+  try {
+    const open = await openJob(db, params.id);
+    const bits = await db.selectFrom('bits').select('document').orderBy('position').execute();
+    const benches = await db.selectFrom('benches').select('document').orderBy('position').execute();
+    const { n } = await db
+      .selectFrom('runs')
+      .select((eb) => eb.fn.countAll<string>().as('n'))
+      .where('job_id', '=', params.id)
+      .executeTakeFirstOrThrow();
+    return {
+      open,
+      bits: bits.map((row) => BitSchema.parse(row.document)),
+      benches: benches.map((row) => BenchSchema.parse(row.document)),
+      runs: Number(n),
+    };
+  } catch (problem) {
+    if (problem instanceof NoSuchJob) error(404, problem.message);
+    throw problem;
+  }
+};
