@@ -8,7 +8,8 @@ export const test = base.extend<{ shop: Page }>({
     const errors: string[] = [];
     context.on('request', (request) => {
       const url = new URL(request.url());
-      if (!['blob:', 'data:'].includes(url.protocol) && url.origin !== new URL(address).origin) outside.push(request.url());
+      if (!['blob:', 'data:'].includes(url.protocol) && url.origin !== new URL(address).origin)
+        outside.push(request.url());
     });
     page.on('pageerror', (error) => errors.push(error.message));
     page.on('console', (message) => {
@@ -24,8 +25,13 @@ export { expect };
 
 /** Goes to a stop by the route along the bottom. */
 export async function goTo(page: Page, stop: string): Promise<void> {
-  await page.getByRole('navigation', { name: 'The route of this job' }).getByRole('link', { name: new RegExp(`^${stop}`) }).click();
-  await expect(page.getByRole('heading', { level: 1, name: stop }).or(page.getByRole('button', { name: /^(Hold|Go on)$/ }))).toBeVisible();
+  await page
+    .getByRole('navigation', { name: 'The route of this job' })
+    .getByRole('link', { name: new RegExp(`^${stop}`) })
+    .click();
+  await expect(
+    page.getByRole('heading', { level: 1, name: stop }).or(page.getByRole('button', { name: /^(Hold|Go on)$/ })),
+  ).toBeVisible();
 }
 
 /** Waits until the drawing belongs to the document. */
@@ -48,15 +54,21 @@ export async function bringOverPlate(page: Page): Promise<void> {
     const text = await caption.innerText();
     const found = /([\d.]+) mm to the (right|left), ([\d.]+) mm (back|in front), and ([\d.]+) mm below/.exec(text);
     if (!found) throw new Error(`no distance in “${text}”`);
-    return { x: Number(found[1]) * (found[2] === 'right' ? 1 : -1), y: Number(found[3]) * (found[4] === 'back' ? 1 : -1), z: Number(found[5]) };
+    return {
+      x: Number(found[1]) * (found[2] === 'right' ? 1 : -1),
+      y: Number(found[3]) * (found[4] === 'back' ? 1 : -1),
+      z: Number(found[5]),
+    };
   };
   for (const step of [100, 10, 1]) {
     await page.getByRole('button', { name: String(step), exact: true }).click();
     for (let i = 0; i < 40; i++) {
       await page.waitForTimeout(350);
       const away = await read();
-      if (Math.abs(away.x) >= Math.max(step * 0.6, 4)) await page.getByRole('button', { name: away.x > 0 ? /X\+/ : /X−/ }).click();
-      else if (Math.abs(away.y) >= Math.max(step * 0.6, 4)) await page.getByRole('button', { name: away.y > 0 ? /Y\+/ : /Y−/ }).click();
+      if (Math.abs(away.x) >= Math.max(step * 0.6, 4))
+        await page.getByRole('button', { name: away.x > 0 ? /X\+/ : /X−/ }).click();
+      else if (Math.abs(away.y) >= Math.max(step * 0.6, 4))
+        await page.getByRole('button', { name: away.y > 0 ? /Y\+/ : /Y−/ }).click();
       else if (step < 100 && away.z > step + 6) await page.getByRole('button', { name: /Z−/ }).click();
       else break;
     }

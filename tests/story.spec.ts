@@ -94,7 +94,9 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await entry.getByLabel('What came out, what to change').press('Tab');
   await expect(shop.getByText('Note kept.')).toBeVisible();
   await shop.reload();
-  await expect(shop.getByRole('article').first().getByLabel('What came out, what to change')).toHaveValue('Letters clean; one more coat of oil.');
+  await expect(shop.getByRole('article').first().getByLabel('What came out, what to change')).toHaveValue(
+    'Letters clean; one more coat of oil.',
+  );
   await shop.getByRole('article').first().getByRole('button', { name: 'Run it again' }).click();
   await expect(shop.getByRole('heading', { level: 1, name: 'Set-up' })).toBeVisible();
 });

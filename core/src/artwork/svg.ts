@@ -322,7 +322,17 @@ export function flattenPath(d: string, map: Affine, tolerance = FLATTENING_TOLER
       else if (v[0] === 'Q') flattenQuadratic(points, x, y, s[0], s[1], s[2], s[3], tolerance);
       else if (v[0] === 'A') {
         // A mirrored arc comes back with its flags as text.
-        const arc = arcCentre(x, y, s[0], s[1], (s[2] * Math.PI) / 180, Number(s[3]) !== 0, Number(s[4]) !== 0, s[5], s[6]);
+        const arc = arcCentre(
+          x,
+          y,
+          s[0],
+          s[1],
+          (s[2] * Math.PI) / 180,
+          Number(s[3]) !== 0,
+          Number(s[4]) !== 0,
+          s[5],
+          s[6],
+        );
         if (arc) flattenArc(points, arc, tolerance);
         else points.push(s[5], s[6]);
       }

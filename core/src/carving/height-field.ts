@@ -26,6 +26,10 @@ export function carveField(cuts: readonly CarvedCut[], length: number, width: nu
       if (low >= 0) continue;
       // A cone cuts the surface only as far out as its depth reaches.
       const r = profile.slope > 0 ? Math.min(profile.radius, profile.flat - low * profile.slope) : profile.radius;
+      const dx = bx - ax;
+      const dy = by - ay;
+      const length2 = dx * dx + dy * dy;
+      const reach2 = length2 > 0 ? r * r * length2 : Infinity;
       const c0 = Math.max(0, Math.floor((Math.min(ax, bx) - r) / cell - 0.5));
       const c1 = Math.min(columns - 1, Math.ceil((Math.max(ax, bx) + r) / cell - 0.5));
       const r0 = Math.max(0, Math.floor((Math.min(ay, by) - r) / cell - 0.5));
@@ -34,6 +38,11 @@ export function carveField(cuts: readonly CarvedCut[], length: number, width: nu
         for (let c = c0; c <= c1; c++) {
           const k = row * columns + c;
           if (heights[k] <= low) continue;
+          // Most cells of a slanted move's box lie beside it.
+          const qx = (c + 0.5) * cell - ax;
+          const qy = (row + 0.5) * cell - ay;
+          const cross = qx * dy - qy * dx;
+          if (cross * cross > reach2) continue;
           const h = sweptHeight(profile, ax, ay, az, bx, by, bz, (c + 0.5) * cell, (row + 0.5) * cell);
           if (h < heights[k]) heights[k] = h;
         }

@@ -11,7 +11,7 @@ import type { Profile } from '../bits/bit.ts';
  * @example a 60° bit cutting level at z = −5 from x = 0 to 10, seen at (5, 1): −5 + 1/tan 30° = −3.27
  */
 export function sweptHeight(
-  { flat, slope, radius }: Profile,
+  bit: Profile,
   ax: number,
   ay: number,
   az: number,
@@ -21,39 +21,50 @@ export function sweptHeight(
   px: number,
   py: number,
 ): number {
+  const { flat, slope, radius } = bit;
   const dx = bx - ax;
   const dy = by - ay;
-  const length = Math.hypot(dx, dy);
-  if (length < 1e-9) return wall(Math.hypot(px - ax, py - ay), Math.min(az, bz));
-  const along = ((px - ax) * dx + (py - ay) * dy) / length;
-  const h2 = (px - ax) * (px - ax) + (py - ay) * (py - ay) - along * along;
-  const h = h2 > 0 ? Math.sqrt(h2) : 0;
-  if (h > radius) return Infinity;
+  const qx = px - ax;
+  const qy = py - ay;
+  const length = Math.sqrt(dx * dx + dy * dy);
+  if (length < 1e-9) return wall(bit, Math.sqrt(qx * qx + qy * qy), Math.min(az, bz));
+  const along = (qx * dx + qy * dy) / length;
+  const h2 = Math.max(0, qx * qx + qy * qy - along * along);
+  if (h2 > radius * radius) return Infinity;
   // u runs from −along (at a) to length − along (at b); the bit reaches the point while |u| ≤ chord.
-  const chord = Math.sqrt(Math.max(0, radius * radius - h2));
+  const chord = Math.sqrt(radius * radius - h2);
   const from = Math.max(-along, -chord);
   const to = Math.min(length - along, chord);
   if (from > to) return Infinity;
   const m = (bz - az) / length;
-  const z = (u: number) => az + m * (u + along);
-  const at = (u: number) => wall(Math.sqrt(Math.max(0, h2) + u * u), z(u));
-  let lowest = Math.min(at(from), at(to));
+  const base = az + m * along;
+  let lowest = Math.min(
+    wall(bit, Math.sqrt(h2 + from * from), base + m * from),
+    wall(bit, Math.sqrt(h2 + to * to), base + m * to),
+  );
   if (slope > 0) {
     const k = m * slope;
-    if (Math.abs(k) < 1) {
-      const u = (-k * h) / Math.sqrt(1 - k * k);
-      lowest = Math.min(lowest, at(Math.min(to, Math.max(from, u))));
+    if (k > -1 && k < 1) {
+      const u = Math.min(to, Math.max(from, (-k * Math.sqrt(h2)) / Math.sqrt(1 - k * k)));
+      lowest = Math.min(lowest, wall(bit, Math.sqrt(h2 + u * u), base + m * u));
     }
   }
-  if (flat > h) {
-    const reach = Math.sqrt(flat * flat - h * h);
-    lowest = Math.min(lowest, at(Math.min(to, Math.max(from, -reach))), at(Math.min(to, Math.max(from, reach))));
+  if (flat * flat > h2) {
+    const reach = Math.sqrt(flat * flat - h2);
+    const near = Math.min(to, Math.max(from, -reach));
+    const far = Math.min(to, Math.max(from, reach));
+    lowest = Math.min(
+      lowest,
+      wall(bit, Math.sqrt(h2 + near * near), base + m * near),
+      wall(bit, Math.sqrt(h2 + far * far), base + m * far),
+    );
   }
   return lowest;
+}
 
-  function wall(distance: number, tip: number): number {
-    // A touch of slack: places reached exactly at the flat's rim must not be lost to rounding.
-    if (distance <= flat + 1e-9) return tip;
-    return distance > radius + 1e-9 || slope <= 0 ? Infinity : tip + (distance - flat) / slope;
-  }
+/** Height of a bit's lower side at a distance from its axis, with its tip at a height. */
+function wall({ flat, slope, radius }: Profile, distance: number, tip: number): number {
+  // A touch of slack: places reached exactly at the flat's rim must not be lost to rounding.
+  if (distance <= flat + 1e-9) return tip;
+  return distance > radius + 1e-9 || slope <= 0 ? Infinity : tip + (distance - flat) / slope;
 }

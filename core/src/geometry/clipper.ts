@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- other workspaces compile this file without ours
 /// <reference path="./clipper2-wasm.d.ts" />
 import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';

@@ -45,7 +45,8 @@ export function newCut(job: Job, kind: Cut['kind'], id: string): Cut | undefined
     plunge: preset?.plunge ?? 500,
     speed: preset?.speed ?? 16000,
   };
-  if (kind === 'v-carve') return { ...base, kind, depthLimit: Math.max(1, Math.min(bit.flute, thick - 2)), floorStep: 0.5 };
+  if (kind === 'v-carve')
+    return { ...base, kind, depthLimit: Math.max(1, Math.min(bit.flute, thick - 2)), floorStep: 0.5 };
   return {
     ...base,
     kind,

@@ -65,7 +65,12 @@ function order(job: Job, result: JobResult): RunOrder {
     plannedMinutes: result.minutes,
     cuts: program.cuts.map((range) => {
       const cut = job.cuts.find((c) => c.id === range.id)!;
-      return { title: titleOf(cut, job), from: range.from, to: range.to, bit: job.bits.find((b) => b.id === cut.bit)!.name };
+      return {
+        title: titleOf(cut, job),
+        from: range.from,
+        to: range.to,
+        bit: job.bits.find((b) => b.id === cut.bit)!.name,
+      };
     }),
     travel: job.bench.travel,
     setter: job.bench.setter,
@@ -86,10 +91,19 @@ async function setUp(job: Job, bit: string): Promise<void> {
   await when(() => runner.state.plateSeen, 'the plate to be seen');
   await hand({ hand: 'tap', on: false });
   // Over the plate by eye: the look stands for the operator's.
-  await when(() => runner.state.look?.plate !== undefined && runner.state.machine?.touching === false, 'a look at the plate');
+  await when(
+    () => runner.state.look?.plate !== undefined && runner.state.machine?.touching === false,
+    'a look at the plate',
+  );
   const plate = runner.state.look!.plate as { x0: number; x1: number; y0: number; y1: number; z1: number };
   const tip = runner.state.look!.tip as { x: number; y: number; z: number };
-  await runner.do({ command: 'jog', x: (plate.x0 + plate.x1) / 2 - tip.x, y: (plate.y0 + plate.y1) / 2 - tip.y, z: 0, feed: 3000 });
+  await runner.do({
+    command: 'jog',
+    x: (plate.x0 + plate.x1) / 2 - tip.x,
+    y: (plate.y0 + plate.y1) / 2 - tip.y,
+    z: 0,
+    feed: 3000,
+  });
   await new Promise((resolve) => setTimeout(resolve, 300));
   await idle();
   await runner.do({ command: 'jog', x: 0, y: 0, z: plate.z1 + 12 - tip.z, feed: 2000 });

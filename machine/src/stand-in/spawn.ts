@@ -34,7 +34,15 @@ export function startProcess(
 }
 
 /** Starts the simulated router on its own, with its clock at `rate` times real time. */
-export function startStandIn({ rate, seed, port = 0 }: { rate: number; seed: number; port?: number }): Promise<Started> {
+export function startStandIn({
+  rate,
+  seed,
+  port = 0,
+}: {
+  rate: number;
+  seed: number;
+  port?: number;
+}): Promise<Started> {
   return startProcess(new URL('./main.ts', import.meta.url), [
     '--port',
     String(port),

@@ -203,7 +203,7 @@
           session.update((job) => job.bits.push(structuredClone(other)));
           bench.selectedBit = other.id;
         }}>take {other.name}</button
-      >{' '}{/each}
+      >{/each}
   </p>
 {/if}
 {#each remarks as remark (remark.id)}<RemarkNote {remark} />{/each}

@@ -5,6 +5,7 @@
 
   const { session } = useWorkbench();
   let host = $state<HTMLDivElement>();
+  let canvas = $state<HTMLCanvasElement>();
   let problem = $state<string>();
   let busy = $state(true);
   let scene: three.Scene | undefined;
@@ -15,10 +16,10 @@
   const MOST_CELLS = 400_000;
 
   $effect(() => {
-    if (!host) return;
+    if (!host || !canvas) return;
     let renderer: three.WebGLRenderer;
     try {
-      renderer = new three.WebGLRenderer({ antialias: true });
+      renderer = new three.WebGLRenderer({ antialias: true, canvas });
     } catch {
       problem =
         'This browser cannot draw in three dimensions (WebGL is off); the section and the view from above show the same piece.';
@@ -35,28 +36,30 @@
     const sun = new three.DirectionalLight(0xffffff, 2.2);
     sun.position.set(-400, 500, 420);
     scene.add(sun);
-    host.append(renderer.domElement);
     draw = () => renderer.render(scene!, camera);
     controls.addEventListener('change', draw);
     aim = (length, width) => {
-      const distance = Math.max(length / Math.max(0.6, camera.aspect), width) * 1.75;
-      camera.position.set(-length * 0.08, -distance * 0.72, distance * 0.78);
+      // Far enough that the whole board fits, whichever way it is long.
+      const half = Math.tan(((camera.fov / 2) * Math.PI) / 180);
+      const distance = (1.25 * Math.max(length / 2 / camera.aspect, width / 2)) / half;
+      camera.position.set(-length * 0.06, -distance * 0.62, distance * 0.8);
       controls.target.set(0, 0, 0);
       controls.update();
     };
-    const sizer = new ResizeObserver(() => {
+    const size = () => {
       const { clientWidth: w, clientHeight: h } = host!;
       renderer.setSize(w, h);
       camera.aspect = w / Math.max(1, h);
       camera.updateProjectionMatrix();
       draw();
-    });
+    };
+    size();
+    const sizer = new ResizeObserver(size);
     sizer.observe(host);
     return () => {
       sizer.disconnect();
       controls.dispose();
       renderer.dispose();
-      renderer.domElement.remove();
     };
   });
 
@@ -98,6 +101,7 @@
 </script>
 
 <div class="relief" bind:this={host} role="img" aria-label="The carved piece in three dimensions; drag to turn it">
+  <canvas bind:this={canvas}></canvas>
   {#if problem}<p class="say">{problem}</p>{:else if busy}<p class="say" role="status">Carving the picture…</p>{/if}
 </div>
 
@@ -108,7 +112,7 @@
     min-height: 0;
     overflow: hidden;
   }
-  .relief :global(canvas) {
+  canvas {
     position: absolute;
     inset: 0;
   }

@@ -141,7 +141,7 @@
           run.plannedMinutes,
         )} without bit changes. Make safe, vacuum off, unload, tabs off, clean up.
       {:else}<strong>{run.phase === 'stopped' ? 'Stopped' : 'Broken off'}</strong> at line {run.line} of {run.lines}: {run.why}
-        The job and its zero entry in the log are kept.{/if}
+        The job is kept, and this run is in the log.{/if}
     </p>
   {/if}
   {#if other}<p class="note">The bench is running {other.job}.</p>{/if}

@@ -70,7 +70,7 @@
   const kx = $derived((width - PAD.left - PAD.right) / span);
   const exaggeration = $derived.by(() => {
     const most = (height - PAD.top - PAD.bottom) / (thick + boardShown) / kx;
-    return most >= 1 ? Math.max(1, Math.min(8, Math.floor(most))) : most;
+    return most >= 1 ? Math.max(1, Math.min(8, Math.floor(most * 2) / 2)) : most;
   });
   const ky = $derived(kx * exaggeration);
   const top = PAD.top;
@@ -153,7 +153,7 @@
     return undefined;
   });
   const depthText = $derived((z: number) => lengthNumber(-z, unit, unit === 'in' ? 3 : 2));
-  const ratio = $derived(exaggeration >= 1 ? Math.round(exaggeration) : Math.round(exaggeration * 100) / 100);
+  const ratio = $derived(exaggeration >= 1 ? exaggeration : Math.round(exaggeration * 100) / 100);
 </script>
 
 <div class="section">
@@ -178,9 +178,12 @@
           width={px(over.last) - px(over.first)}
           height={boardShown * ky}
         />
-        <text class="note" x={px(over.first) + 8} y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
-          >spoilboard {lengthNumber(stock.spoilboard, unit, unit === 'in' ? 3 : 1)}</text
-        >
+        {#if boardShown * ky > 13}<text
+            class="note"
+            x={px(over.first) + 8}
+            y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
+            >spoilboard {lengthNumber(stock.spoilboard, unit, unit === 'in' ? 3 : 1)}</text
+          >{/if}
         {#if stop === 'set-up' || stop === 'stock'}
           <g class="zero-line">
             <line
@@ -205,11 +208,10 @@
             text-anchor="end">{depthText(live.z)}</text
           >
         {:else if deepest && !live}
-          {@const x = px(deepest.i) - Math.max(14, (bitAt?.profile.radius ?? 3) * kx) - 6}
           <g class="signal">
-            <line x1={x} x2={x} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
-            <line x1={x - 4} x2={px(deepest.i)} y1={py(deepest.z)} y2={py(deepest.z)} />
-            <text x={x - 6} y={(py(0) + py(deepest.z)) / 2 + 5} text-anchor="end">{depthText(deepest.z)}</text>
+            <line x1={px(deepest.i)} x2={px(deepest.i)} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
+            <text x={px(deepest.i)} y={py(deepest.z) + 17} text-anchor="middle">{depthText(deepest.z)} {unit} deep</text
+            >
           </g>
         {/if}
         {#if widest && !live}
@@ -242,7 +244,11 @@
           >
         </g>
       {:else}
-        <text x="44" y="60">The chalk line does not cross the stock; drag A or B over it.</text>
+        <text x="44" y="60"
+          >{live
+            ? 'The bit is not over the stock.'
+            : 'The chalk line does not cross the stock; drag A or B over it.'}</text
+        >
       {/if}
     </svg>
   </div>

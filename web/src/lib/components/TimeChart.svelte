@@ -35,7 +35,8 @@
         series: [],
         xaxis: {
           categories: [],
-          labels: { formatter: (seconds: string) => `${Math.round(Number(seconds) / 6) / 10} min` },
+          tickAmount: 5,
+          labels: { formatter: (minutes: string) => `${Number(Number(minutes).toFixed(1))} min` },
         },
         colors: [colour('--carved'), colour('--signal'), colour('--board')],
         fill: {

@@ -39,7 +39,7 @@
   {#if look}
     <svg {width} {height} role="img" aria-label="The stand-in router from above">
       <rect
-        class="table"
+        class="bed"
         x={sx(0) - 8}
         y={sy(look.travel.y) - 8}
         width={look.travel.x * k + 16}
@@ -68,7 +68,11 @@
         >
       {/if}
       <circle class="setter" cx={sx(look.setter.x)} cy={sy(look.setter.y)} r={look.setter.radius * k} />
-      <text x={sx(look.setter.x) - 14} y={sy(look.setter.y) - 18} text-anchor="end">tool setter</text>
+      <text
+        x={sx(look.setter.x) - look.setter.radius * k}
+        y={sy(look.setter.y) + look.setter.radius * k + 15}
+        text-anchor="middle">tool setter</text
+      >
       <circle class="home" cx={sx(0)} cy={sy(0)} r="4" />
       <text x={sx(0) + 10} y={sy(0) - 8}>home corner</text>
       <g class="bit" transform="translate({sx(look.tip.x)} {sy(look.tip.y)})">
@@ -99,7 +103,7 @@
     position: absolute;
     inset: 0;
   }
-  .table {
+  .bed {
     fill: var(--board);
     stroke: var(--ink);
     stroke-width: 2;
