@@ -26,7 +26,9 @@ export function readJobFile(text: string): JobFile {
   }
   const parsed = JobFileSchema.safeParse(data);
   if (!parsed.success)
-    throw new JobFileError(`This file is not a Kerbe job that can be read: ${sentenceFor(parsed.error)}`);
+    throw new JobFileError(
+      `This file is not a valid Kerbe job (${sentenceFor(parsed.error).slice(0, -1)}); export it again where it came from.`,
+    );
   return parsed.data;
 }
 

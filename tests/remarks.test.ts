@@ -1,0 +1,144 @@
+import { readFileSync } from 'node:fs';
+import jsonPatch from 'fast-json-patch';
+import { describe, expect, test } from 'vitest';
+import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
+import { type Job, JobSchema, type ProfileCut, type VCarveCut } from '../core/src/job/job.ts';
+import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
+import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
+
+const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
+const open = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><path d="M5 5H50V50H5"/></svg>';
+const resources = resourcesFromDisk((hash) =>
+  hash === 'f'.repeat(64)
+    ? new TextEncoder().encode(open)
+    : file.assets[hash] && bytesFromBase64(file.assets[hash].base64),
+);
+const cache = new ComputeCache();
+const run = async (job: Job): Promise<JobResult> =>
+  compute(JobSchema.parse(job), resources, await clipperFromDisk(), { cache });
+const changed = (change: (job: Job) => void) => {
+  const job = structuredClone(file.job);
+  change(job);
+  return job;
+};
+const carve = (job: Job) => job.cuts.find((cut): cut is VCarveCut => cut.kind === 'v-carve')!;
+const out = (job: Job) => job.cuts.find((cut): cut is ProfileCut => cut.kind === 'profile')!;
+
+test('the demo job has nothing that must be mended', async () => {
+  expect((await run(file.job)).remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
+});
+
+describe('every rule speaks, and its remedy mends what it speaks of', () => {
+  const cases: [id: string, change: (job: Job) => void][] = [
+    [
+      'open-carve',
+      (job) => {
+        Object.assign(job.artwork[0], { asset: 'f'.repeat(64) });
+        carve(job).targets = [{ item: 'marker', shapes: 'all' }];
+        job.cuts = [carve(job)];
+      },
+    ],
+    ['off-stock-number', (job) => (job.artwork[1].x = 196)],
+    ['no-outlines-carve', (job) => (carve(job).targets = [])],
+    ['problem-carve', (job) => (carve(job).bit = 'e6')],
+    [
+      'deeper-carve',
+      (job) => {
+        job.stock.corners = [3, 3, 3, 3];
+        carve(job).depthLimit = 6;
+      },
+    ],
+    ['spoilboard-cut-out', (job) => (out(job).depth = 12)],
+    ['not-through-cut-out', (job) => (out(job).depth = 8.5)],
+    ['flute-cut-out', (job) => (job.bits.find((bit) => bit.id === 'e6')!.flute = 5)],
+    ['narrow-carve', (job) => (job.bits.find((bit) => bit.id === 'v90')!.tip = 5)],
+    ['wide-carve', (job) => (carve(job).bit = 'v60')],
+    ['tabs-cut-out', (job) => (out(job).tabs.count = 0)],
+    ['keep-out-cut-out-screw-1', (job) => Object.assign(job.stock.keepOuts[0], { x: 96, y: 8 })],
+    ['lift', (job) => (job.stock.lift = 2.5)],
+    ['limit-carve', (job) => (carve(job).feed = 9000)],
+    ['spindle-carve', (job) => (carve(job).speed = 30_000)],
+    ['uneven-stock', (job) => (job.stock.corners = [9, 7.5, 9, 9])],
+    [
+      'travel',
+      (job) => {
+        job.bench.travel = { x: 190, y: 400, z: 100 };
+      },
+    ],
+  ];
+  test.each(cases)('%s', async (id, change) => {
+    const job = changed(change);
+    const remark = (await run(job)).remarks.find((r) => r.id === id);
+    expect(remark?.text).toMatch(/[.!]$/);
+    expect(remark!.remedies.length).toBeGreaterThan(0);
+    for (const remedy of remark!.remedies) {
+      const mended = jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument;
+      const left = (await run(mended)).remarks.map((r) => r.id);
+      // A wider bit makes the floor smaller; it need not make it vanish.
+      if (id !== 'wide-carve') expect(left).not.toContain(id);
+    }
+  });
+});
+
+test('the gain a remedy promises is the gain it brings', async () => {
+  const job = changed((j) => (carve(j).bit = 'v60'));
+  const before = await run(job);
+  const remedy = before.remarks.find((r) => r.id === 'wide-carve')!.remedies[0];
+  const promised = /(?:(\d+) min )?(\d+) s (sooner|later)$/.exec(remedy.label)!;
+  const after = await run(jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument);
+  const of = (result: JobResult) => result.cuts.find((cut) => cut.id === 'carve')!.minutes * 60;
+  const sooner = (Number(promised[1] ?? 0) * 60 + Number(promised[2])) * (promised[3] === 'sooner' ? 1 : -1);
+  expect(Math.abs(of(before) - of(after) - sooner)).toBeLessThan(0.51);
+});
+
+describe('compute', () => {
+  test('the same job gives the same result, with or without a cache', async () => {
+    const fresh = await compute(file.job, resources, await clipperFromDisk());
+    const again = await run(file.job);
+    expect(again.minutes).toBe(fresh.minutes);
+    expect(again.cuts.map((cut) => cut.path)).toEqual(fresh.cuts.map((cut) => cut.path));
+  });
+  test('only cuts whose inputs changed are computed again', async () => {
+    const own = new ComputeCache();
+    const clipper = await clipperFromDisk();
+    const first = await compute(file.job, resources, clipper, { cache: own });
+    const second = await compute(
+      changed((job) => (out(job).depth = 9.1)),
+      resources,
+      clipper,
+      { cache: own },
+    );
+    expect(second.cuts.find((cut) => cut.id === 'carve')).toBe(first.cuts.find((cut) => cut.id === 'carve'));
+    expect(second.cuts.find((cut) => cut.id === 'cut-out')).not.toBe(first.cuts.find((cut) => cut.id === 'cut-out'));
+  });
+  test('it can be cancelled, and reports progress', async () => {
+    const stop = new AbortController();
+    const shares: number[] = [];
+    const work = compute(file.job, resources, await clipperFromDisk(), {
+      signal: stop.signal,
+      progress: (share) => {
+        shares.push(share);
+        if (share > 0.1) stop.abort();
+      },
+    });
+    await expect(work).rejects.toThrow(/abort/i);
+    expect(shares.length).toBeGreaterThan(1);
+  });
+  test('carving comes before cutting out, whatever the list says', async () => {
+    const result = await run(changed((job) => job.cuts.reverse()));
+    expect(result.cuts.map((cut) => cut.id)).toEqual(['carve', 'cut-out']);
+  });
+});
+
+describe('job files', () => {
+  test('what is written is read back', () => {
+    expect(readJobFile(writeJobFile(file.job, file.assets))).toEqual(file);
+  });
+  test.each([
+    ['not json', /not JSON/],
+    ['{}', /not a valid Kerbe job \(job/],
+    [writeJobFile({ ...file.job, unit: 'ell' as 'mm' }, {}), /unit/],
+  ])('a wrong file gets a sentence', (text, sentence) => {
+    expect(() => readJobFile(text)).toThrow(sentence);
+  });
+});
