@@ -33,6 +33,9 @@ export const RunSchema = z.object({
   program: z.string().max(50_000_000),
   hash: z.string().max(80),
   plannedMinutes: z.number().min(0),
+  /** Planned minutes from the start until every `lineStep`th line. */
+  timeline: z.array(z.number()).max(500_000),
+  lineStep: z.number().int().min(1),
   cuts: z.array(
     z.object({ title: z.string().max(300), from: z.number().int(), to: z.number().int(), bit: z.string().max(80) }),
   ),

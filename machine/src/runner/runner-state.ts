@@ -13,6 +13,8 @@ export interface RunState {
   plannedMinutes: number;
   /** By the machine's clock; waiting for the operator is in it. */
   minutes: number;
+  /** By the plan, at the present feed. */
+  minutesLeft: number;
   /** Line of the program being made, and how many there are. */
   line: number;
   lines: number;

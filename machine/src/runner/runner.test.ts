@@ -5,6 +5,7 @@ import { compute, titleOf, type JobResult } from '@kerbe/core/job/compute';
 import type { Job } from '@kerbe/core/job/job';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/program/programs';
+import { timelineOf } from '@kerbe/core/program/timeline';
 import { thickest } from '@kerbe/core/stock/stock';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
 import { startStandIn, type Started } from '../stand-in/spawn.ts';
@@ -19,7 +20,7 @@ let runner: Runner;
 let ended: RunState[];
 
 beforeEach(async () => {
-  standIn = await startStandIn({ rate: 150, seed: 7 });
+  standIn = await startStandIn({ rate: 60, seed: 7 });
   ended = [];
   runner = new Runner(
     () => {},
@@ -63,6 +64,8 @@ function order(job: Job, result: JobResult): RunOrder {
     program: program.text,
     hash: 'x',
     plannedMinutes: result.minutes,
+    timeline: timelineOf(program, (id) => result.cuts.find((cut) => cut.id === id)!.path, job.bench.limits, 50),
+    lineStep: 50,
     cuts: program.cuts.map((range) => {
       const cut = job.cuts.find((c) => c.id === range.id)!;
       return {
@@ -145,6 +148,11 @@ describe('a whole run on the stand-in', () => {
     await idle();
     await runner.do(order(job, result));
     await when(() => runner.state.run?.phase === 'bit-change', 'the bit change');
+    // What is left by the plan is the second cut, within a line or two.
+    const rest = result.cuts[1].minutes;
+    expect(
+      Math.abs(runner.state.run!.minutesLeft - rest - (result.minutes - result.cuts[0].minutes - rest)),
+    ).toBeLessThan(0.1);
     expect(runner.state.run?.bit).toBe('End mill 6.35');
     await hand({ hand: 'emergency', pressed: true });
     await when(() => runner.state.machine?.word === 'emergency', 'the emergency stop');
@@ -159,6 +167,8 @@ describe('a whole run on the stand-in', () => {
 
     // The piece the stand-in made by stamping, against the one the proof shows, computed from the exact sweep.
     await runner.do({ command: 'disconnect' });
+    // The machine takes a moment to notice that its client has gone.
+    await new Promise((resolve) => setTimeout(resolve, 1000));
     const made = await pieceOf(standIn.port);
     const planned = carveField(result.cuts, job.stock.length, job.stock.width, made.cell);
     expect([made.columns, made.rows]).toEqual([planned.columns, planned.rows]);

@@ -277,6 +277,7 @@ export class Runner {
       phase: 'starting',
       plannedMinutes: order.plannedMinutes,
       minutes: 0,
+      minutesLeft: order.plannedMinutes,
       line: 0,
       lines: lines.length,
       cut: 0,
@@ -314,6 +315,8 @@ export class Runner {
     const follow = setInterval(() => {
       run.line = Math.min(lines.length, first + Math.max(0, link.done - base));
       run.minutes = ((link.state?.clock ?? began) - began) / 60;
+      const planned = order.timeline[Math.floor(run.line / order.lineStep)] ?? order.plannedMinutes;
+      run.minutesLeft = Math.max(0, order.plannedMinutes - planned) / ((link.state?.override ?? 100) / 100);
       const cut = run.cuts.findIndex((c) => run.line < c.to);
       run.cut = cut < 0 ? run.cuts.length - 1 : cut;
       this.changed();

@@ -8,10 +8,12 @@
   import RemarkNote from './RemarkNote.svelte';
   import TimeChart from './TimeChart.svelte';
 
+  type Written = Pick<KeptProgram, 'hash' | 'name' | 'minutes' | 'lines'>;
+
   const bench = useWorkbench();
   const { session } = bench;
   const unit = $derived(session.job.unit);
-  let programs = $state.raw<{ of: string; list: KeptProgram[] }>();
+  let programs = $state.raw<{ of: string; list: Written[] }>();
   let problem = $state<string>();
   let making = $state(false);
 
@@ -21,7 +23,7 @@
     try {
       await session.save();
       const of = session.revision;
-      const { programs: list } = await send<{ programs: KeptProgram[] }>('POST', `/api/jobs/${session.id}/programs`, {
+      const { programs: list } = await send<{ programs: Written[] }>('POST', `/api/jobs/${session.id}/programs`, {
         revision: of,
       });
       programs = { of, list };

@@ -10,12 +10,7 @@
   const work = $derived(feed.state.machine?.work);
   const digits = $derived(unit === 'in' ? 3 : 2);
   const fixed = $derived((mm: number) => (unit === 'in' ? mm / 25.4 : mm).toFixed(digits).replace('-', '−'));
-  const left = $derived.by(() => {
-    if (!run || run.endedAt) return undefined;
-    // Lines are not equally long in time, but over a whole run their share is a fair clock.
-    const share = run.lines ? run.line / run.lines : 0;
-    return Math.max(0, run.plannedMinutes * (1 - share));
-  });
+  const left = $derived(run && !run.endedAt ? run.minutesLeft : undefined);
   const clock = $derived((minutes: number) => {
     const seconds = Math.round(minutes * 60);
     return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;

@@ -3,6 +3,7 @@ import type { Kysely } from 'kysely';
 import { compute, titleOf, type JobResult } from '@kerbe/core/job/compute';
 import type { Job } from '@kerbe/core/job/job';
 import { programsFor } from '@kerbe/core/program/programs';
+import { timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
 import { revisionOf } from './jobs.ts';
@@ -14,7 +15,11 @@ export interface KeptProgram {
   cuts: ProgramCutRow[];
   minutes: number;
   lines: number;
+  /** Planned minutes until every `LINE_STEP`th line. */
+  timeline: number[];
 }
+
+export const LINE_STEP = 50;
 
 /**
  * Makes the programs of one revision of a job and keeps them under their hash. The same revision gives the same text,
@@ -47,6 +52,12 @@ export async function makePrograms(
     });
     const minutes = program.cuts.reduce((sum, { id: cut }) => sum + result.cuts.find((c) => c.id === cut)!.minutes, 0);
     const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
+    const timeline = timelineOf(
+      program,
+      (cut) => result.cuts.find((c) => c.id === cut)!.path,
+      job.bench.limits,
+      LINE_STEP,
+    );
     await db
       .insertInto('programs')
       .values({
@@ -60,7 +71,7 @@ export async function makePrograms(
       })
       .onConflict((c) => c.doNothing())
       .execute();
-    programs.push({ hash, name, cuts, minutes, lines: program.text.split('\n').length - 1 });
+    programs.push({ hash, name, cuts, minutes, lines: program.text.split('\n').length - 1, timeline });
   }
   return { job, result, programs };
 }

@@ -5,7 +5,7 @@ import { titleOf } from '@kerbe/core/job/compute';
 import { zeroWords } from '@kerbe/core/program/programs';
 import { thickest } from '@kerbe/core/stock/stock';
 import { openJob } from './jobs.ts';
-import { makePrograms } from './programs.ts';
+import { LINE_STEP, makePrograms } from './programs.ts';
 import { BenchProblem, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
 
@@ -54,6 +54,8 @@ export async function startRun(db: Kysely<Tables>, id: string, base: string): Pr
     program: text,
     hash: program.hash,
     plannedMinutes: program.minutes,
+    timeline: program.timeline,
+    lineStep: LINE_STEP,
     cuts: program.cuts,
     travel: job.bench.travel,
     setter: job.bench.setter,

@@ -9,5 +9,5 @@ export const POST = ({ params, request }) =>
   answer(async () => {
     const { revision } = await taken(request, z.object({ revision: Revision }));
     const { programs } = await makePrograms(await shop(), params.id, revision);
-    return json({ programs });
+    return json({ programs: programs.map(({ hash, name, minutes, lines }) => ({ hash, name, minutes, lines })) });
   });
