@@ -63,8 +63,9 @@ export class JobSession {
     this.set(draft);
   }
 
-  /** Applies a remedy. */
-  apply(patch: Operation[]): void {
+  /** Applies a remedy, as a revision of its own: what was changed just before is kept first, so that undo parts them. */
+  async apply(patch: Operation[]): Promise<void> {
+    await this.save();
     this.set(jsonPatch.applyPatch(structuredClone(this.job), patch).newDocument);
   }
 
