@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { includesShape, toggleShape } from '@kerbe/core/job/targets';
   import { newCut } from '@kerbe/core/job/new-job';
   import { presetFor } from '@kerbe/core/bits/bit';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
@@ -66,19 +67,8 @@
   }
 
   function toggle(id: string, item: string, shape: number, count: number): void {
-    change(id, (cut) => {
-      const all = Array.from({ length: count }, (_, i) => i);
-      const target = cut.targets.find((t) => t.item === item);
-      const chosen = new Set(target ? (target.shapes === 'all' ? all : target.shapes) : []);
-      if (!chosen.delete(shape)) chosen.add(shape);
-      cut.targets = cut.targets.filter((t) => t.item !== item);
-      if (chosen.size > 0)
-        cut.targets.push({ item, shapes: chosen.size === count ? 'all' : [...chosen].sort((a, b) => a - b) });
-    });
+    change(id, (cut) => (cut.targets = toggleShape(cut.targets, item, shape, count)));
   }
-
-  const has = (cut: Cut, item: string, shape: number) =>
-    cut.targets.some((t) => t.item === item && (t.shapes === 'all' || t.shapes.includes(shape)));
 </script>
 
 <div class="card-head">
@@ -255,7 +245,7 @@
                     ><input
                       class="checkbox"
                       type="checkbox"
-                      checked={has(cut, view.id, n)}
+                      checked={includesShape(cut.targets, view.id, n)}
                       onchange={() => toggle(cut.id, view.id, n, view.shapes.length)}
                     />
                     {shape.name}</label

@@ -6,7 +6,7 @@
   import { MM_PER_INCH } from '@kerbe/core/quantity/units';
   import { zeroWords } from '@kerbe/core/program/programs';
   import { zeroOf } from '@kerbe/core/stock/stock';
-  import type { Target } from '@kerbe/core/job/job';
+  import { includesShape, toggleShape } from '@kerbe/core/job/targets';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
 
@@ -76,29 +76,17 @@
 
   /** Which cuts a shape belongs to. */
   function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
-    const cut = session.job.cuts.find((c) =>
-      c.targets.some((t) => t.item === item && (t.shapes === 'all' || t.shapes.includes(shape))),
-    );
+    const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
     return cut && { kind: cut.kind, id: cut.id };
   }
 
   /** Adds a shape to the active cut, or takes it out. */
-  function toggleShape(item: string, shape: number, count: number): void {
+  function choose(item: string, shape: number, count: number): void {
     const index = session.job.cuts.findIndex((cut) => cut.id === bench.activeCut);
     if (index < 0) return;
     session.update((job) => {
-      job.cuts[index].targets = toggled(job.cuts[index].targets, item, shape, count);
+      job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, count);
     });
-  }
-
-  function toggled(targets: Target[], item: string, shape: number, count: number): Target[] {
-    const all = Array.from({ length: count }, (_, i) => i);
-    const before = targets.find((t) => t.item === item);
-    const chosen = new Set(before ? (before.shapes === 'all' ? all : before.shapes) : []);
-    if (!chosen.delete(shape)) chosen.add(shape);
-    const rest = targets.filter((t) => t.item !== item);
-    if (chosen.size === 0) return rest;
-    return [...rest, { item, shapes: chosen.size === count ? 'all' : [...chosen].sort((a, b) => a - b) }];
   }
 
   function grabItem(event: PointerEvent, item: string): void {
@@ -213,11 +201,11 @@
               aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
               tabindex={stop === 'cuts' ? 0 : undefined}
               onpointerdown={(event) => grabItem(event, item.id)}
-              onclick={() => stop === 'cuts' && toggleShape(item.id, index, item.shapes.length)}
+              onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes.length)}
               onkeydown={(event) => {
                 if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {
                   event.preventDefault();
-                  toggleShape(item.id, index, item.shapes.length);
+                  choose(item.id, index, item.shapes.length);
                 }
               }}
             />

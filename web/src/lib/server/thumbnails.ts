@@ -1,6 +1,7 @@
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
 import type { Job } from '@kerbe/core/job/job';
+import { includesShape } from '@kerbe/core/job/targets';
 import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
 import type { Tables } from './tables.ts';
@@ -23,9 +24,7 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
   for (const item of job.artwork) {
     const { shapes } = placeItem(item, resources);
     shapes.forEach((shape, index) => {
-      const cut = job.cuts.find((c) =>
-        c.targets.some((t) => t.item === item.id && (t.shapes === 'all' || t.shapes.includes(index))),
-      );
+      const cut = job.cuts.find((c) => includesShape(c.targets, item.id, index));
       if (!cut) return;
       let d = '';
       for (const { points, closed } of shape.outlines) {
