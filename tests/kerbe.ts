@@ -74,3 +74,26 @@ export async function bringOverPlate(page: Page): Promise<void> {
     }
   }
 }
+
+/** Connects the stand-in, homes it, lays the stock and brings the bit over the plate, in the trade's order. */
+export async function prepareStandIn(page: Page, bit: string): Promise<void> {
+  await goTo(page, 'Set-up');
+  const connect = page.getByRole('button', { name: 'Connect the stand-in router' });
+  const home = page.getByRole('button', { name: 'Home', exact: true });
+  await expect(connect.or(home)).toBeVisible();
+  if (await connect.isVisible()) await connect.click();
+  await home.click();
+  await expect(page.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('seen');
+  await page.getByRole('button', { name: 'Lay the stock' }).click();
+  await page.getByRole('button', { name: `Put ${bit} in` }).click();
+  await page.getByRole('button', { name: 'Lay the plate, clip on' }).click();
+}
+
+/** Taps the plate, brings the bit over it and touches off. */
+export async function touchOff(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Tap the plate on the bit' }).click();
+  await expect(page.getByText('has been seen to close.')).toBeVisible();
+  await bringOverPlate(page);
+  await page.getByRole('button', { name: 'Set zero' }).click();
+  await expect(page.getByText(/Zero was set at/)).toBeVisible({ timeout: 60_000 });
+}

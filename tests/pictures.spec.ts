@@ -1,4 +1,4 @@
-import { bringOverPlate, computed, expect, goTo, test } from './kerbe.ts';
+import { bringOverPlate, computed, expect, goTo, prepareStandIn, test } from './kerbe.ts';
 
 // Not a check: makes the pictures of docs/screenshots/ anew. Run with KERBE_PICTURES=1 npx playwright test -c tests pictures
 test.skip(!process.env.KERBE_PICTURES, 'pictures are made on request');
@@ -19,13 +19,7 @@ test('pictures of every main view', async ({ shop }) => {
   await expect(shop.getByText('Carving the picture')).toHaveCount(0, { timeout: 40_000 });
   await shop.waitForTimeout(800);
   await picture('carved-piece');
-  await goTo(shop, 'Set-up');
-  await shop.getByRole('button', { name: 'Connect the stand-in router' }).click();
-  await shop.getByRole('button', { name: 'Home', exact: true }).click();
-  await expect(shop.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('seen');
-  await shop.getByRole('button', { name: 'Lay the stock' }).click();
-  await shop.getByRole('button', { name: 'Put V 60° 12.7 in' }).click();
-  await shop.getByRole('button', { name: 'Lay the plate, clip on' }).click();
+  await prepareStandIn(shop, 'V 60° 12.7');
   await shop.getByRole('button', { name: 'Tap the plate on the bit' }).click();
   await bringOverPlate(shop);
   await shop.locator('.card').evaluate((card) => card.scrollTo(0, 0));

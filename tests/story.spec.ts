@@ -1,4 +1,4 @@
-import { bringOverPlate, computed, expect, goTo, setNumber, test } from './kerbe.ts';
+import { computed, expect, goTo, prepareStandIn, setNumber, test, touchOff } from './kerbe.ts';
 
 test('from artwork to a carved board on the stand-in router', async ({ shop }) => {
   await shop.getByRole('link', { name: /Entrance board/ }).click();
@@ -40,20 +40,10 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   expect(program).toMatch(/G1 .*Z-4\.999|Z-5\b/);
 
   // Set-up in the trade's order.
-  await goTo(shop, 'Set-up');
-  await shop.getByRole('button', { name: 'Connect the stand-in router' }).click();
-  await shop.getByRole('button', { name: 'Home', exact: true }).click();
-  await expect(shop.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('seen');
-  await shop.getByRole('button', { name: 'Lay the stock' }).click();
-  await shop.getByRole('button', { name: 'Put V 60° 12.7 in' }).click();
-  await shop.getByRole('button', { name: 'Lay the plate, clip on' }).click();
+  await prepareStandIn(shop, 'V 60° 12.7');
   await shop.getByRole('button', { name: 'Set zero' }).click();
   await expect(shop.getByRole('alert')).toContainText('tap the plate against the bit first');
-  await shop.getByRole('button', { name: 'Tap the plate on the bit' }).click();
-  await expect(shop.getByText('has been seen to close.')).toBeVisible();
-  await bringOverPlate(shop);
-  await shop.getByRole('button', { name: 'Set zero' }).click();
-  await expect(shop.getByText(/Zero was set at/)).toBeVisible({ timeout: 60_000 });
+  await touchOff(shop);
   await expect(shop.getByRole('button', { name: 'Go to zero: up, across, down' })).toBeEnabled();
   await shop.getByRole('button', { name: 'Go to zero: up, across, down' }).click();
   await expect(shop.getByRole('alert')).toContainText('take the clip and the plate away');

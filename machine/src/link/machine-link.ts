@@ -16,6 +16,8 @@ export interface Coordinates {
 const WINDOW = 2000;
 
 const ANSWER_WITHIN = 4000;
+/** The machine tells its state ten times a second; after this long without a word, ms, the link counts as lost. */
+const SILENT_FOR = 3000;
 
 /** A link to a controller over TCP: sends RS-274 lines with a window, and waits for what comes back. */
 export class MachineLink {
@@ -28,11 +30,23 @@ export class MachineLink {
   private problem?: string;
   private readonly waiters = new Set<() => void>();
   private closed?: string;
+  private heardAt = performance.now();
+  private readonly watch: NodeJS.Timeout;
 
   private constructor(
     private readonly socket: Socket,
     private readonly changed: (message: RouterMessage) => void,
-  ) {}
+  ) {
+    let watched = performance.now();
+    this.watch = setInterval(() => {
+      const now = performance.now();
+      // Whoever was asleep himself cannot say that the machine was silent.
+      if (now - watched > SILENT_FOR / 2) this.heardAt = now;
+      watched = now;
+      if (this.state && now - this.heardAt > SILENT_FOR)
+        this.close('The machine has fallen silent; go and look at it, check its cable, then connect again.');
+    }, SILENT_FOR / 4).unref();
+  }
 
   /**
    * @param changed told every message.
@@ -44,7 +58,7 @@ export class MachineLink {
       socket.setNoDelay(true);
       const link = new MachineLink(socket, changed);
       const fail = (why: string) => {
-        socket.destroy();
+        link.close(why);
         reject(new MachineError(why));
       };
       const timer = setTimeout(
@@ -54,8 +68,9 @@ export class MachineLink {
       );
       socket.on('error', () => {
         clearTimeout(timer);
-        fail('The machine cannot be reached; check that it is switched on and its cable is in, then connect again.');
-        link.close('The link to the machine broke.');
+        if (link.state) link.close('The link to the machine broke; check the machine, then connect again.');
+        else
+          fail('The machine cannot be reached; check that it is switched on and its cable is in, then connect again.');
       });
       socket.on('close', () => link.close('The link to the machine broke; check the machine, then connect again.'));
       const lines = createInterface({ input: socket });
@@ -83,6 +98,7 @@ export class MachineLink {
   }
 
   private take(message: RouterMessage): void {
+    this.heardAt = performance.now();
     if (message.state) {
       this.state = message.state;
       this.done = Math.max(this.done, message.state.done);
@@ -103,6 +119,7 @@ export class MachineLink {
   /** Ends the link; whoever waits is told why. */
   close(why = 'The link was closed.'): void {
     this.closed ??= why;
+    clearInterval(this.watch);
     this.socket.destroy();
     this.wake();
   }

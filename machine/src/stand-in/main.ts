@@ -23,6 +23,8 @@ const router = new StandInRouter(send, Number(argument('seed', '1')));
 
 const server = createServer((socket) => {
   if (client) {
+    // Unread words at the close would reset the connection, and the refusal might be lost with it.
+    socket.on('error', () => {}).resume();
     socket.end(JSON.stringify({ error: 'Another program is linked to this machine already.' }) + '\n');
     return;
   }
@@ -32,6 +34,8 @@ const server = createServer((socket) => {
   send({ hello: 'stand-in router' });
   router.connected();
   const lines = createInterface({ input: socket });
+  // A broken socket is told by its own events; the reader only passes them on.
+  lines.on('error', () => {});
   lines.on('line', (line) => {
     try {
       take(line);

@@ -1,14 +1,15 @@
 <script lang="ts">
-  import { scaleLinear } from 'd3-scale';
   import { select } from 'd3-selection';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { MM_PER_INCH } from '@kerbe/core/quantity/units';
-  import { zeroWords } from '@kerbe/core/program/programs';
-  import { zeroOf } from '@kerbe/core/stock/stock';
   import { includesShape, toggleShape } from '@kerbe/core/job/targets';
+  import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
+  import ChalkLine from './ChalkLine.svelte';
+  import SheetLegend from './SheetLegend.svelte';
+  import SheetRulers from './SheetRulers.svelte';
+  import ZeroMark from './ZeroMark.svelte';
 
   interface Props {
     stop: StopName;
@@ -44,6 +45,7 @@
     ((width - MARGIN.left - MARGIN.right - stock.length * fit) / 2 + MARGIN.left) * view.k + view.x,
   );
   const base = $derived((MARGIN.top + (height - MARGIN.top - MARGIN.bottom + stock.width * fit) / 2) * view.k + view.y);
+  const frame = $derived<SheetFrame>({ k, left, base });
   const sx = $derived((x: number) => left + k * x);
   const sy = $derived((y: number) => base - k * y);
 
@@ -61,18 +63,6 @@
   });
   let fitAll = $state<() => void>(() => {});
   let nearer = $state<(factor: number) => void>(() => {});
-
-  function ticks(length: number): { at: number; label: string }[] {
-    const per = unit === 'in' ? MM_PER_INCH : 1;
-    const count = Math.max(2, Math.min(14, (length * k) / 90));
-    return scaleLinear()
-      .domain([0, length / per])
-      .ticks(count)
-      .map((value) => ({ at: value * per, label: String(value) }));
-  }
-  const xTicks = $derived(ticks(stock.length));
-  const yTicks = $derived(ticks(stock.width));
-  const zero = $derived(zeroOf(stock));
 
   /** Which cuts a shape belongs to. */
   function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
@@ -110,32 +100,6 @@
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', up);
-  }
-
-  function grabChalk(event: PointerEvent, end: 'A' | 'B'): void {
-    const target = event.currentTarget as SVGElement;
-    target.setPointerCapture(event.pointerId);
-    const box = svg!.getBoundingClientRect();
-    const move = (e: PointerEvent) => {
-      const x = (e.clientX - box.left - left) / k;
-      const y = (base - (e.clientY - box.top)) / k;
-      bench.chalk = end === 'A' ? { ...bench.chalk, x0: x, y0: y } : { ...bench.chalk, x1: x, y1: y };
-    };
-    const up = () => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', up);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up);
-  }
-
-  function keyChalk(event: KeyboardEvent, end: 'A' | 'B'): void {
-    const step = event.shiftKey ? 10 : 1;
-    const d = { ArrowUp: [0, step], ArrowDown: [0, -step], ArrowLeft: [-step, 0], ArrowRight: [step, 0] }[event.key];
-    if (!d) return;
-    event.preventDefault();
-    const c = bench.chalk;
-    bench.chalk = end === 'A' ? { ...c, x0: c.x0 + d[0], y0: c.y0 + d[1] } : { ...c, x1: c.x1 + d[0], y1: c.y1 + d[1] };
   }
 
   /** A place for a label along the upper edge that hides no tab. */
@@ -254,19 +218,7 @@
       {/each}
     {/if}
 
-    <g class="rulers" aria-hidden="true">
-      <line x1={sx(0)} x2={sx(stock.length)} y1={sy(stock.width) - 12} y2={sy(stock.width) - 12} />
-      {#each xTicks as tick (tick.at)}
-        <line x1={sx(tick.at)} x2={sx(tick.at)} y1={sy(stock.width) - 12} y2={sy(stock.width) - 6} />
-        <text x={sx(tick.at)} y={sy(stock.width) - 17} text-anchor="middle">{tick.label}</text>
-      {/each}
-      <text x={sx(stock.length) + 8} y={sy(stock.width) - 8}>{unit}</text>
-      <line x1={sx(0) - 12} x2={sx(0) - 12} y1={sy(0)} y2={sy(stock.width)} />
-      {#each yTicks as tick (tick.at)}
-        <line x1={sx(0) - 12} x2={sx(0) - 6} y1={sy(tick.at)} y2={sy(tick.at)} />
-        <text x={sx(0) - 18} y={sy(tick.at) + 4} text-anchor="end">{tick.label}</text>
-      {/each}
-    </g>
+    <SheetRulers {frame} />
 
     {#each profiles as cut (cut.id)}
       {@const label = `${cutNumber(cut.id) + 1} · cut out${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
@@ -282,43 +234,10 @@
       {/if}
     {/each}
 
-    <g class="zero" transform="translate({sx(zero.x)} {sy(zero.y)})">
-      <circle r="7" /><line x1="-13" x2="13" /><line y1="-13" y2="13" />
-    </g>
-    <text
-      class="zero-words"
-      x={sx(zero.x) + (stock.zeroXY.endsWith('right') ? -10 : 0)}
-      y={sy(Math.min(zero.y, 0)) + (stock.zeroXY === 'centre' ? 24 : 30)}
-      text-anchor={stock.zeroXY.endsWith('right') ? 'end' : stock.zeroXY === 'centre' ? 'middle' : 'start'}
-      >zero X0 Y0, {zeroWords(session.job)}</text
-    >
+    <ZeroMark {frame} />
 
     {#if stop !== 'run'}
-      <line
-        class="chalk"
-        x1={sx(bench.chalk.x0)}
-        y1={sy(bench.chalk.y0)}
-        x2={sx(bench.chalk.x1)}
-        y2={sy(bench.chalk.y1)}
-      />
-      {#each ['A', 'B'] as const as end (end)}
-        {@const x = end === 'A' ? bench.chalk.x0 : bench.chalk.x1}
-        {@const y = end === 'A' ? bench.chalk.y0 : bench.chalk.y1}
-        <g
-          class="handle"
-          data-grab
-          role="slider"
-          tabindex="0"
-          aria-label="End {end} of the chalk line"
-          aria-valuenow={Math.round(y)}
-          aria-valuetext="{lengthNumber(x, unit)}, {lengthNumber(y, unit)} {unit}"
-          transform="translate({sx(x)} {sy(y)})"
-          onpointerdown={(event) => grabChalk(event, end)}
-          onkeydown={(event) => keyChalk(event, end)}
-        >
-          <circle r="10" /><text y="4.5" text-anchor="middle">{end}</text>
-        </g>
-      {/each}
+      <ChalkLine {frame} />
     {:else if bit}
       <g class="bit" transform="translate({sx(bit.x)} {sy(bit.y)})">
         <circle r="14" /><line y1="-60" y2="-14" /><line y1="14" y2="60" />
@@ -330,23 +249,18 @@
     <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
   {/if}
 
-  <div class="legend">
-    {#if profiles.length}<span><i class="key through-key"></i> cut through</span>{/if}
-    {#if carvedAny}<span><i class="key carved-key"></i> carved</span>{/if}
-    {#if profiles.some((cut) => cut.tabs.length)}<span><i class="key tab-key"></i> tab</span>{/if}
-    {#if showPaths}<span><i class="key followed-key"></i> path of the bit</span><span
-        ><i class="key link-key"></i> lifted over</span
-      >{/if}
-    {#if stock.keepOuts.length}<span
-        ><i class="key keep-key"></i> {[...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))].join(', ')}</span
-      >{/if}
-    {#if stop !== 'run'}<span><i class="key chalk-key"></i> chalk line: drag A or B</span>{/if}
-    <span class="zoom">
-      <button type="button" class="tiny" onclick={() => nearer(1.5)} aria-label="Look closer">+</button>
-      <button type="button" class="tiny" onclick={() => nearer(1 / 1.5)} aria-label="Step back">−</button>
-      <button type="button" class="tiny" onclick={() => fitAll()}>whole sheet</button>
-    </span>
-  </div>
+  <SheetLegend
+    marks={{
+      through: profiles.length > 0,
+      carved: carvedAny,
+      tabs: profiles.some((cut) => cut.tabs.length),
+      paths: showPaths,
+      keepOuts: [...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))],
+      chalk: stop !== 'run',
+    }}
+    {nearer}
+    {fitAll}
+  />
 </div>
 
 <style>
@@ -469,14 +383,6 @@
     stroke: var(--wood);
     stroke-width: 4;
   }
-  .rulers line {
-    stroke: var(--mute);
-  }
-  .rulers text {
-    fill: var(--mute);
-    font-family: var(--font-mono);
-    font-size: 12px;
-  }
   .label rect {
     fill: var(--card);
     stroke: var(--line);
@@ -486,33 +392,6 @@
   }
   .small {
     font-size: 12px;
-  }
-  .zero circle,
-  .zero line {
-    fill: none;
-    stroke: var(--ink);
-    stroke-width: 2;
-  }
-  .zero {
-    pointer-events: none;
-  }
-  .zero-words {
-    font-weight: 600;
-  }
-  .chalk {
-    stroke: var(--signal);
-    stroke-width: 1.5;
-    pointer-events: none;
-  }
-  .handle {
-    cursor: move;
-  }
-  .handle circle {
-    fill: var(--signal);
-  }
-  .handle text {
-    fill: var(--invert);
-    font-weight: 700;
   }
   .bit circle,
   .bit line {
@@ -528,68 +407,5 @@
     pointer-events: none;
     font-size: 18px;
     color: var(--ink);
-  }
-  .legend {
-    position: absolute;
-    left: 20px;
-    right: 16px;
-    bottom: 4px;
-    display: flex;
-    gap: 4px 18px;
-    font-size: 13.5px;
-    align-items: center;
-    flex-wrap: wrap;
-  }
-  .legend span {
-    display: inline-flex;
-    align-items: center;
-    gap: 7px;
-    white-space: nowrap;
-  }
-  .key {
-    display: inline-block;
-    width: 26px;
-    height: 0;
-  }
-  .through-key {
-    border-top: 2px dashed var(--ink);
-  }
-  .carved-key {
-    height: 12px;
-    width: 18px;
-    background: var(--carved);
-  }
-  .tab-key {
-    height: 8px;
-    width: 16px;
-    background: var(--ink);
-  }
-  .followed-key {
-    border-top: 2px solid var(--grain);
-  }
-  .link-key {
-    border-top: 2px dotted var(--signal);
-  }
-  .keep-key {
-    height: 12px;
-    width: 12px;
-    background: var(--metal);
-    border: 1px solid var(--ink);
-  }
-  .chalk-key {
-    border-top: 2px solid var(--signal);
-  }
-  .zoom {
-    margin-left: auto;
-    gap: 4px !important;
-  }
-  .tiny {
-    border: 1px solid var(--line);
-    background: var(--card);
-    border-radius: 4px;
-    min-width: 28px;
-    height: 28px;
-    padding: 0 8px;
-    font-size: 13px;
   }
 </style>

@@ -20,6 +20,7 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
   if (known) return known;
   const assets = await loadAssets(db, assetsOf(job));
   const resources = resourcesFromDisk((hash) => assets.get(hash)?.bytes);
+  const finest = Math.max(job.stock.length, job.stock.width) / 500;
   const thumbnail: Thumbnail = { carved: '', through: '' };
   for (const item of job.artwork) {
     const { shapes } = placeItem(item, resources);
@@ -28,8 +29,12 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
       if (!cut) return;
       let d = '';
       for (const { points, closed } of shape.outlines) {
-        for (let i = 0; i < points.length; i += 8)
-          d += `${i === 0 ? 'M' : 'L'}${points[i].toFixed(1)} ${points[i + 1].toFixed(1)}`;
+        let [x, y] = [Infinity, Infinity];
+        for (let i = 0; i < points.length; i += 2) {
+          if (Math.hypot(points[i] - x, points[i + 1] - y) < finest) continue;
+          [x, y] = [points[i], points[i + 1]];
+          d += `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`;
+        }
         if (closed) d += 'z';
       }
       thumbnail[cut.kind === 'v-carve' ? 'carved' : 'through'] += d;

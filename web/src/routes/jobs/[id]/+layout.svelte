@@ -1,12 +1,11 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import { Progress } from '@skeletonlabs/skeleton-svelte';
-  import { Redo2, SunMoon, Undo2 } from '@lucide/svelte';
   import { beforeNavigate } from '$app/navigation';
   import { page } from '$app/state';
-  import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { thickest, zeroOf } from '@kerbe/core/stock/stock';
+  import { zeroOf } from '@kerbe/core/stock/stock';
   import { BenchFeed, provideBench } from '$lib/bench-feed.svelte';
+  import JobHead from '$lib/components/JobHead.svelte';
   import RouteBar from '$lib/components/RouteBar.svelte';
   import Relief from '$lib/components/Relief.svelte';
   import RunFigures from '$lib/components/RunFigures.svelte';
@@ -14,6 +13,7 @@
   import Sheet from '$lib/components/Sheet.svelte';
   import WindowView from '$lib/components/WindowView.svelte';
   import { JobSession } from '$lib/job-session.svelte';
+  import { routeStates } from '$lib/route-states';
   import { Scheme } from '$lib/scheme.svelte';
   import type { StopName } from '$lib/stops';
   import { provideWorkbench, Workbench } from '$lib/workbench.svelte';
@@ -65,54 +65,7 @@
     );
   });
 
-  function countWord(stops: string[], ready: string): { word: string; asks?: boolean } {
-    if (!session.current) return { word: 'computing' };
-    const remarks = view!.remarks.filter((remark) => stops.includes(remark.stop));
-    if (remarks.length === 0) return { word: ready };
-    return {
-      word: remarks.length === 1 ? '1 remark' : `${remarks.length} remarks`,
-      asks: remarks.some((r) => r.weight === 'wrong'),
-    };
-  }
-  const states = $derived.by((): Record<StopName, { word: string; asks?: boolean }> => {
-    const { machine, link, zero } = feed.state;
-    const n = data.runs + feed.started;
-    return {
-      artwork: job.artwork.length ? countWord(['artwork'], 'ready') : { word: 'empty', asks: true },
-      stock: countWord(['stock'], 'ready'),
-      bits: countWord(['bits'], 'ready'),
-      cuts: job.cuts.length ? countWord(['cuts'], 'ready') : { word: 'none yet', asks: true },
-      proof: !session.current
-        ? { word: session.cancelled ? 'out of date' : 'computing', asks: session.cancelled }
-        : view!.remarks.some((remark) => remark.weight === 'wrong')
-          ? { word: 'not fit to run', asks: true }
-          : { word: job.cuts.length ? 'up to date' : 'nothing yet' },
-      'set-up':
-        job.bench.link !== 'stand-in'
-          ? { word: 'by hand' }
-          : link === 'lost'
-            ? { word: 'link lost', asks: true }
-            : link !== 'on'
-              ? { word: 'not begun' }
-              : machine?.word === 'emergency' || machine?.word === 'alarm'
-                ? { word: 'stopped', asks: true }
-                : zero
-                  ? { word: 'zero set' }
-                  : { word: machine?.homed ? 'homed' : 'connected' },
-      run: !run
-        ? { word: 'not begun' }
-        : run.endedAt
-          ? { word: run.phase === 'done' ? 'done' : run.phase, asks: run.phase !== 'done' }
-          : {
-              word:
-                run.phase === 'bit-change'
-                  ? 'change the bit'
-                  : `carving, ${Math.floor((100 * run.line) / Math.max(1, run.lines))} %`,
-              asks: run.phase === 'bit-change',
-            },
-      log: { word: n === 0 ? 'no runs yet' : n === 1 ? '1 run' : `${n} runs` },
-    };
-  });
+  const states = $derived(routeStates(session, feed, data.runs));
 
   function keys(event: KeyboardEvent): void {
     const typing = (event.target as Element).closest?.('input:not([type=checkbox]), textarea, select');
@@ -148,51 +101,7 @@
 <svelte:head><title>{job.name} · Kerbe</title></svelte:head>
 
 <div class="bench">
-  <header>
-    <a class="home" href="/" aria-label="All jobs">Jobs</a>
-    <input
-      class="title"
-      aria-label="Name of the job"
-      value={job.name}
-      maxlength="120"
-      onchange={(event) =>
-        event.currentTarget.value.trim() && session.update((draft) => (draft.name = event.currentTarget.value.trim()))}
-    />
-    <p class="mute">
-      {job.stock.material}, {lengthNumber(job.stock.length, unit, 2)} × {lengthNumber(job.stock.width, unit, 2)} × {lengthNumber(
-        thickest(job.stock),
-        unit,
-        unit === 'in' ? 3 : 2,
-      )}
-      {unit}
-    </p>
-    <p class="kept" role="status">
-      {session.saving === 'kept' ? 'All changes kept' : session.saving === 'waiting' ? 'Keeping…' : 'Not kept yet'}
-    </p>
-    <button
-      type="button"
-      class="tool"
-      aria-label="Undo"
-      title="Undo (Ctrl Z)"
-      disabled={!session.canUndo}
-      onclick={() => session.step('undo')}><Undo2 size={19} /></button
-    >
-    <button
-      type="button"
-      class="tool"
-      aria-label="Redo"
-      title="Redo (Ctrl Y)"
-      disabled={!session.canRedo}
-      onclick={() => session.step('redo')}><Redo2 size={19} /></button
-    >
-    <button
-      type="button"
-      class="tool"
-      aria-label="Light or dark: now {scheme.chosen}"
-      title="Light or dark: now {scheme.chosen}"
-      onclick={() => scheme.next()}><SunMoon size={19} /></button
-    >
-  </header>
+  <JobHead {scheme} />
 
   <main class:running={stop === 'run'}>
     {#if stop === 'run'}<RunFigures />{/if}
@@ -269,46 +178,6 @@
     grid-template-areas: 'head head' 'main card' 'route route';
     background: var(--paper);
     color: var(--ink);
-  }
-  header {
-    grid-area: head;
-    display: flex;
-    align-items: center;
-    gap: 14px;
-    padding: 0 18px;
-    border-bottom: 1px solid var(--line);
-  }
-  .home {
-    font-size: 15px;
-    text-decoration: underline;
-    text-underline-offset: 3px;
-  }
-  .title {
-    font-weight: 700;
-    font-size: 18px;
-    background: transparent;
-    border: 0;
-    padding: 2px 4px;
-    field-sizing: content;
-    min-width: 80px;
-    max-width: 340px;
-  }
-  .kept {
-    margin-left: auto;
-    color: var(--mute);
-  }
-  .tool {
-    width: 34px;
-    height: 34px;
-    display: grid;
-    place-items: center;
-    border-radius: 4px;
-  }
-  .tool:disabled {
-    opacity: 0.35;
-  }
-  .tool:hover:not(:disabled) {
-    background: var(--field);
   }
   main {
     grid-area: main;
@@ -442,12 +311,6 @@
   @media (max-width: 1000px) {
     .bench {
       grid-template-columns: minmax(0, 1fr) 340px;
-    }
-    .kept {
-      display: none;
-    }
-    .tool:first-of-type {
-      margin-left: auto;
     }
   }
   @media (max-width: 760px) {

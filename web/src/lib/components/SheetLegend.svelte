@@ -1,0 +1,91 @@
+<script lang="ts">
+  interface Props {
+    /** Which marks stand on the sheet now. */
+    marks: { through: boolean; carved: boolean; tabs: boolean; paths: boolean; keepOuts: string[]; chalk: boolean };
+    nearer: (factor: number) => void;
+    fitAll: () => void;
+  }
+  let { marks, nearer, fitAll }: Props = $props();
+</script>
+
+<div class="legend">
+  {#if marks.through}<span><i class="key through-key"></i> cut through</span>{/if}
+  {#if marks.carved}<span><i class="key carved-key"></i> carved</span>{/if}
+  {#if marks.tabs}<span><i class="key tab-key"></i> tab</span>{/if}
+  {#if marks.paths}<span><i class="key followed-key"></i> path of the bit</span><span
+      ><i class="key link-key"></i> lifted over</span
+    >{/if}
+  {#if marks.keepOuts.length}<span><i class="key keep-key"></i> {marks.keepOuts.join(', ')}</span>{/if}
+  {#if marks.chalk}<span><i class="key chalk-key"></i> chalk line: drag A or B</span>{/if}
+  <span class="zoom">
+    <button type="button" class="tiny" onclick={() => nearer(1.5)} aria-label="Look closer">+</button>
+    <button type="button" class="tiny" onclick={() => nearer(1 / 1.5)} aria-label="Step back">−</button>
+    <button type="button" class="tiny" onclick={() => fitAll()}>whole sheet</button>
+  </span>
+</div>
+
+<style>
+  .legend {
+    position: absolute;
+    left: 20px;
+    right: 16px;
+    bottom: 4px;
+    display: flex;
+    gap: 4px 18px;
+    font-size: 13.5px;
+    align-items: center;
+    flex-wrap: wrap;
+  }
+  .legend span {
+    display: inline-flex;
+    align-items: center;
+    gap: 7px;
+    white-space: nowrap;
+  }
+  .key {
+    display: inline-block;
+    width: 26px;
+    height: 0;
+  }
+  .through-key {
+    border-top: 2px dashed var(--ink);
+  }
+  .carved-key {
+    height: 12px;
+    width: 18px;
+    background: var(--carved);
+  }
+  .tab-key {
+    height: 8px;
+    width: 16px;
+    background: var(--ink);
+  }
+  .followed-key {
+    border-top: 2px solid var(--grain);
+  }
+  .link-key {
+    border-top: 2px dotted var(--signal);
+  }
+  .keep-key {
+    height: 12px;
+    width: 12px;
+    background: var(--metal);
+    border: 1px solid var(--ink);
+  }
+  .chalk-key {
+    border-top: 2px solid var(--signal);
+  }
+  .zoom {
+    margin-left: auto;
+    gap: 4px !important;
+  }
+  .tiny {
+    border: 1px solid var(--line);
+    background: var(--card);
+    border-radius: 4px;
+    min-width: 28px;
+    height: 28px;
+    padding: 0 8px;
+    font-size: 13px;
+  }
+</style>
