@@ -58,7 +58,7 @@ describe('V-carve', () => {
     );
     const bit = vBit(60);
     const { path } = vCarve(axesOf([star]), { ...settings, bit }, clipper);
-    const clearance = new Clearance([star]);
+    const clearance = Clearance.ofLoops([star]);
     let nearest = Infinity;
     for (let i = 0; i < path.feed.length; i++) {
       const [x, y, z] = [path.xyz[3 * i], path.xyz[3 * i + 1], path.xyz[3 * i + 2]];

@@ -3,13 +3,9 @@ import type { Loops } from './clipper.ts';
 /**
  * Exact distance from any point to the nearest of many segments, by a uniform grid searched in growing squares.
  *
- * @example new Clearance([Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10)]).at(5, 4) // 4
+ * @example Clearance.ofLoops([Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10)]).at(5, 4) // 4
  */
 export class Clearance {
-  private readonly ax: Float64Array;
-  private readonly ay: Float64Array;
-  private readonly bx: Float64Array;
-  private readonly by: Float64Array;
   private readonly cellStart: Uint32Array;
   private readonly cellSegments: Uint32Array;
   private readonly minX: number;
@@ -20,28 +16,27 @@ export class Clearance {
   /** Foot of the last query. */
   footX = 0;
   footY = 0;
+  /** Segment of the last query's foot. */
+  segment = -1;
 
-  /** @param loops closed loops; at least one with two points. */
-  constructor(loops: Loops) {
-    let n = 0;
-    for (const loop of loops) n += loop.length / 2;
-    this.ax = new Float64Array(n);
-    this.ay = new Float64Array(n);
-    this.bx = new Float64Array(n);
-    this.by = new Float64Array(n);
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-    let s = 0;
-    for (const loop of loops)
-      for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2, s++) {
-        this.ax[s] = loop[j];
-        this.ay[s] = loop[j + 1];
-        this.bx[s] = loop[i];
-        this.by[s] = loop[i + 1];
-        minX = Math.min(minX, loop[i]);
-        maxX = Math.max(maxX, loop[i]);
-        minY = Math.min(minY, loop[i + 1]);
-        maxY = Math.max(maxY, loop[i + 1]);
-      }
+  /** @param ax, ay, bx, by ends of `n` segments, mm; at least one. */
+  constructor(
+    private readonly n: number,
+    private readonly ax: Float64Array,
+    private readonly ay: Float64Array,
+    private readonly bx: Float64Array,
+    private readonly by: Float64Array,
+  ) {
+    let minX = Infinity;
+    let minY = Infinity;
+    let maxX = -Infinity;
+    let maxY = -Infinity;
+    for (let s = 0; s < n; s++) {
+      minX = Math.min(minX, ax[s], bx[s]);
+      maxX = Math.max(maxX, ax[s], bx[s]);
+      minY = Math.min(minY, ay[s], by[s]);
+      maxY = Math.max(maxY, ay[s], by[s]);
+    }
     // About one segment a cell keeps both the grid and a search small.
     const cell = Math.max(
       Math.sqrt(((maxX - minX) * (maxY - minY)) / n),
@@ -53,63 +48,104 @@ export class Clearance {
     this.minY = minY;
     this.columns = Math.floor((maxX - minX) / cell) + 1;
     this.rows = Math.floor((maxY - minY) / cell) + 1;
-    const counts = new Uint32Array(this.columns * this.rows + 1);
-    const each = (visit: (cellIndex: number, segment: number) => void) => {
-      for (let i = 0; i < n; i++) {
-        const c0 = this.column(Math.min(this.ax[i], this.bx[i]));
-        const c1 = this.column(Math.max(this.ax[i], this.bx[i]));
-        const r0 = this.row(Math.min(this.ay[i], this.by[i]));
-        const r1 = this.row(Math.max(this.ay[i], this.by[i]));
-        for (let r = r0; r <= r1; r++)
-          for (let c = c0; c <= c1; c++) if (this.crosses(i, c, r)) visit(r * this.columns + c, i);
-      }
-    };
-    each((index) => counts[index + 1]++);
-    for (let i = 1; i < counts.length; i++) counts[i] += counts[i - 1];
-    this.cellStart = counts;
-    this.cellSegments = new Uint32Array(counts[counts.length - 1]);
-    const next = counts.slice();
-    each((index, segment) => (this.cellSegments[next[index]++] = segment));
+    this.cellStart = new Uint32Array(this.columns * this.rows + 1);
+    this.sweep(true);
+    for (let i = 1; i < this.cellStart.length; i++) this.cellStart[i] += this.cellStart[i - 1];
+    this.cellSegments = new Uint32Array(this.cellStart[this.cellStart.length - 1]);
+    this.sweep(false);
+    // Filling has moved every start to the next cell's; move them back.
+    this.cellStart.copyWithin(1, 0);
+    this.cellStart[0] = 0;
   }
 
-  /** Distance from (x, y) to the nearest segment, mm; its foot is left in `footX`, `footY`. */
+  /** @param loops closed loops; at least one with two points. */
+  static ofLoops(loops: Loops): Clearance {
+    let n = 0;
+    for (const loop of loops) n += loop.length / 2;
+    const [ax, ay, bx, by] = [0, 1, 2, 3].map(() => new Float64Array(n));
+    let s = 0;
+    for (const loop of loops)
+      for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2, s++) {
+        ax[s] = loop[j];
+        ay[s] = loop[j + 1];
+        bx[s] = loop[i];
+        by[s] = loop[i + 1];
+      }
+    return new Clearance(n, ax, ay, bx, by);
+  }
+
+  /** Visits every cell of every segment: first to count, then to fill. */
+  private sweep(counting: boolean): void {
+    const { ax, ay, bx, by, cell, columns, cellStart } = this;
+    for (let s = 0; s < this.n; s++) {
+      const c0 = this.column(Math.min(ax[s], bx[s]));
+      const c1 = this.column(Math.max(ax[s], bx[s]));
+      const r0 = this.row(Math.min(ay[s], by[s]));
+      const r1 = this.row(Math.max(ay[s], by[s]));
+      const narrow = c0 === c1 || r0 === r1;
+      const dx = bx[s] - ax[s];
+      const dy = by[s] - ay[s];
+      const reach = (cell / 2) * (Math.abs(dx) + Math.abs(dy)) + 1e-9;
+      for (let r = r0; r <= r1; r++)
+        for (let c = c0; c <= c1; c++) {
+          // A cell off the segment's line by more than its half diagonal along the normal is not met.
+          if (!narrow) {
+            const cx = this.minX + (c + 0.5) * cell - ax[s];
+            const cy = this.minY + (r + 0.5) * cell - ay[s];
+            if (Math.abs(cx * dy - cy * dx) > reach) continue;
+          }
+          const index = r * columns + c;
+          if (counting) cellStart[index + 1]++;
+          else this.cellSegments[cellStart[index]++] = s;
+        }
+    }
+  }
+
+  /** Distance from (x, y) to the nearest segment, mm; its foot is left in `footX`, `footY` and `segment`. */
   at(x: number, y: number): number {
+    const { ax, ay, bx, by, cell, columns, rows, cellStart, cellSegments } = this;
     const c = this.column(x);
     const r = this.row(y);
-    // How far outside the grid the point is: rings can only rule out what lies beyond that.
     let best = Infinity;
-    for (let ring = 0; ring <= Math.max(this.columns, this.rows); ring++) {
-      const safe = (ring - 1) * this.cell;
+    let bestX = 0;
+    let bestY = 0;
+    let bestSegment = -1;
+    const most = Math.max(columns, rows);
+    for (let ring = 0; ring <= most; ring++) {
+      const safe = (ring - 1) * cell;
       if (ring > 0 && safe > 0 && best <= safe * safe) break;
-      for (let rr = r - ring; rr <= r + ring; rr++) {
-        if (rr < 0 || rr >= this.rows) continue;
-        const step = Math.abs(rr - r) === ring ? 1 : Math.max(1, 2 * ring);
+      const rowEnd = Math.min(r + ring, rows - 1);
+      for (let rr = Math.max(0, r - ring); rr <= rowEnd; rr++) {
+        const step = rr === r - ring || rr === r + ring ? 1 : Math.max(1, 2 * ring);
         for (let cc = c - ring; cc <= c + ring; cc += step) {
-          if (cc < 0 || cc >= this.columns) continue;
-          const index = rr * this.columns + cc;
-          for (let k = this.cellStart[index]; k < this.cellStart[index + 1]; k++)
-            best = this.nearer(this.cellSegments[k], x, y, best);
+          if (cc < 0 || cc >= columns) continue;
+          const index = rr * columns + cc;
+          for (let k = cellStart[index]; k < cellStart[index + 1]; k++) {
+            const s = cellSegments[k];
+            const dx = bx[s] - ax[s];
+            const dy = by[s] - ay[s];
+            const px = x - ax[s];
+            const py = y - ay[s];
+            const length2 = dx * dx + dy * dy;
+            let t = length2 > 0 ? (px * dx + py * dy) / length2 : 0;
+            t = t < 0 ? 0 : t > 1 ? 1 : t;
+            const ex = px - t * dx;
+            const ey = py - t * dy;
+            const d2 = ex * ex + ey * ey;
+            if (d2 < best) {
+              best = d2;
+              bestX = x - ex;
+              bestY = y - ey;
+              bestSegment = s;
+            }
+          }
         }
       }
     }
+    this.footX = bestX;
+    this.footY = bestY;
+    this.segment = bestSegment;
     return Math.sqrt(best);
-  }
-
-  private nearer(s: number, x: number, y: number, best: number): number {
-    const ax = this.ax[s];
-    const ay = this.ay[s];
-    const dx = this.bx[s] - ax;
-    const dy = this.by[s] - ay;
-    const length2 = dx * dx + dy * dy;
-    let t = length2 > 0 ? ((x - ax) * dx + (y - ay) * dy) / length2 : 0;
-    t = t < 0 ? 0 : t > 1 ? 1 : t;
-    const fx = ax + t * dx;
-    const fy = ay + t * dy;
-    const d2 = (x - fx) * (x - fx) + (y - fy) * (y - fy);
-    if (d2 >= best) return best;
-    this.footX = fx;
-    this.footY = fy;
-    return d2;
   }
 
   private column(x: number): number {
@@ -118,16 +154,5 @@ export class Clearance {
 
   private row(y: number): number {
     return Math.min(this.rows - 1, Math.max(0, Math.floor((y - this.minY) / this.cell)));
-  }
-
-  /** Whether segment `s` meets a cell, by the separating axis of the segment's normal. */
-  private crosses(s: number, column: number, row: number): boolean {
-    const half = this.cell / 2;
-    const cx = this.minX + (column + 0.5) * this.cell;
-    const cy = this.minY + (row + 0.5) * this.cell;
-    const dx = this.bx[s] - this.ax[s];
-    const dy = this.by[s] - this.ay[s];
-    const off = Math.abs((cx - this.ax[s]) * dy - (cy - this.ay[s]) * dx);
-    return off <= half * (Math.abs(dx) + Math.abs(dy)) + 1e-9;
   }
 }

@@ -1,11 +1,13 @@
-import Delaunator from 'delaunator';
+import { Bisector } from './bisector.ts';
 import { Clearance } from './clearance.ts';
+import { triangulate, type Triangulated } from './outline-samples.ts';
+import { type RegionOutline, regionOutline } from './region-outline.ts';
 import type { Region } from './regions.ts';
 
 /**
- * The medial axis of a region: the centres of all circles that touch its outline in two places or more.
- * Blum 1967 (the axis); the Voronoi diagram of outline samples as its approximation, then every node moved onto the
- * bisector of its true nearest features.
+ * The medial axis of a region: the centres of all circles that touch its outline in two places or more (Blum 1967).
+ * Its shape follows from the Delaunay triangulation of outline samples; every node is then moved onto the bisector of
+ * its true nearest places, so that nothing but rounding is left between it and the exact axis.
  */
 export interface MedialAxis {
   /** Nodes: centre and radius of a touching circle, mm. */
@@ -24,370 +26,524 @@ export interface MedialAxis {
  */
 export const PRUNING_TOLERANCE = 0.006;
 
-/** A convex corner that turns more than this (radians) gets its axis drawn right into the point. */
-const CORNER_TURN = (12 * Math.PI) / 180;
+/** How far the cone between two nodes may reach over the outline, mm, before a node is put between them. */
+const GOUGE_TOLERANCE = 0.0015;
 
-/** How far the disc between two nodes may reach over the outline, mm, before a node is put between them. */
-const SPAN_TOLERANCE = 0.002;
+/** How much of a wall the cone between two nodes may leave standing, mm, before a node is put between them. */
+const STANDING_TOLERANCE = 0.003;
 
-/** Sample distance as a share of the region's size, and its bounds, mm: fine enough that neighbours are always seen. */
-const COARSE_SHARE = 0.015;
-const FINEST_SAMPLE = 0.03;
-const COARSEST_SAMPLE = 0.5;
+/** Nodes that lie this near to the line between their neighbours, in x, y and radius, are left out, mm. */
+const THINNING_TOLERANCE = 0.001;
 
-export class MedialAxisError extends Error {
-  override name = 'MedialAxisError';
-}
+/** Distances agree with the true clearance when they differ by less than this, mm. */
+const VERIFIED = 1e-6;
 
 /**
  * Computes the medial axis inside a region.
- * @throws {MedialAxisError} when the outline cannot be triangulated (it touches or crosses itself).
+ * @throws {TriangulationError} when the outline crosses itself.
  * @example a 10 × 4 rectangle: a middle line from (2, 2) to (8, 2) at radius 2 and four branches into the corners.
  */
 export function medialAxis(region: Region): MedialAxis {
-  const { minX, minY, maxX, maxY } = region.bounds;
-  const size = Math.hypot(maxX - minX, maxY - minY);
-  const spacing = Math.min(COARSEST_SAMPLE, Math.max(FINEST_SAMPLE, size * COARSE_SHARE));
-  const clearance = new Clearance(region.loops);
-  let samples = sample(region, spacing);
-  for (let round = 0; ; round++) {
-    const delaunay = new Delaunator(samples.xy);
-    const missing = missingEdges(delaunay, samples);
-    if (missing.length === 0) return axisFrom(delaunay, samples, clearance);
-    if (round >= 12)
-      throw new MedialAxisError(
-        'An outline touches or crosses itself where it should not; mend it where it was drawn.',
-      );
-    samples = split(samples, missing);
-  }
+  const outline = regionOutline(region);
+  const tracing = new Tracing(outline, triangulate(outline, PRUNING_TOLERANCE / 2));
+  tracing.trace();
+  tracing.prune();
+  tracing.thin();
+  tracing.verify();
+  tracing.refine();
+  tracing.thin();
+  return tracing.done();
 }
 
-interface Samples {
-  xy: Float64Array;
-  /** The next sample on the same loop. */
-  next: Uint32Array;
-  /** 1 where the sample is a sharp convex corner. */
-  corner: Uint8Array;
-}
+class Tracing {
+  private readonly bisector: Bisector;
+  private readonly clearance: Clearance;
+  private count = 0;
+  private x = new Float64Array(256);
+  private y = new Float64Array(256);
+  private r = new Float64Array(256);
+  /** Segments on which the feet of a node stand. */
+  private a = new Int32Array(256);
+  private b = new Int32Array(256);
+  private edgeCount = 0;
+  private edges = new Uint32Array(512);
 
-function sample(region: Region, spacing: number): Samples {
-  const xy: number[] = [];
-  const next: number[] = [];
-  const corner: number[] = [];
-  for (const loop of region.loops) {
-    const first = xy.length / 2;
-    const n = loop.length / 2;
-    const turns = new Float64Array(n);
-    for (let i = 0; i < n; i++) {
-      const p = ((i + n - 1) % n) * 2;
-      const q = ((i + 1) % n) * 2;
-      const ux = loop[2 * i] - loop[p];
-      const uy = loop[2 * i + 1] - loop[p + 1];
-      const vx = loop[q] - loop[2 * i];
-      const vy = loop[q + 1] - loop[2 * i + 1];
-      turns[i] = Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+  constructor(
+    private readonly outline: RegionOutline,
+    private readonly mesh: Triangulated,
+  ) {
+    const { count, x, y, next } = outline;
+    const bx = new Float64Array(count);
+    const by = new Float64Array(count);
+    for (let i = 0; i < count; i++) {
+      bx[i] = x[next[i]];
+      by[i] = y[next[i]];
     }
-    for (let i = 0; i < n; i++) {
-      const j = (i + 1) % n;
-      const ax = loop[2 * i];
-      const ay = loop[2 * i + 1];
-      const dx = loop[2 * j] - ax;
-      const dy = loop[2 * j + 1] - ay;
-      const length = Math.hypot(dx, dy);
-      xy.push(ax, ay);
-      corner.push(turns[i] > CORNER_TURN ? 1 : 0);
-      for (const t of stops(length, spacing, turns[i] > CORNER_TURN, turns[j] > CORNER_TURN)) {
-        xy.push(ax + (dx * t) / length, ay + (dy * t) / length);
-        corner.push(0);
-      }
-    }
-    const end = xy.length / 2;
-    for (let k = first; k < end; k++) next.push(k + 1 < end ? k + 1 : first);
+    this.clearance = new Clearance(count, x, y, bx, by);
+    this.bisector = new Bisector(outline);
   }
-  return { xy: Float64Array.from(xy), next: Uint32Array.from(next), corner: Uint8Array.from(corner) };
-}
 
-/**
- * Distances along one outline piece where samples go. Both sides of a convex corner are sampled at equal distances
- * from it, growing by half each time, so that the axis runs straight into the corner.
- */
-function stops(length: number, spacing: number, cornerAtStart: boolean, cornerAtEnd: boolean): number[] {
-  const graded = (limit: number) => {
-    const out: number[] = [];
-    for (let d = FINEST_SAMPLE, step = FINEST_SAMPLE; d < limit;) {
-      out.push(d);
-      step = Math.min(step * 1.5, spacing);
-      d += step;
-    }
-    return out;
-  };
-  const half = length / 2;
-  const even = (from: number, to: number) => {
-    const n = Math.ceil((to - from) / spacing);
-    return Array.from({ length: Math.max(0, n - 1) }, (_, k) => from + ((to - from) * (k + 1)) / n);
-  };
-  if (!cornerAtStart && !cornerAtEnd) return even(0, length);
-  const start = cornerAtStart ? graded(cornerAtEnd ? half : length - spacing / 2) : [];
-  const end = cornerAtEnd
-    ? graded(cornerAtStart ? half : length - spacing / 2)
-        .map((d) => length - d)
-        .reverse()
-    : [];
-  if (cornerAtStart && cornerAtEnd) {
-    const a = start.at(-1) ?? 0;
-    const b = end[0] ?? length;
-    return b - a > 1e-9 ? [...start, ...even(a, b), ...end] : [...start, ...end.slice(1)];
+  private node(x: number, y: number, r: number, a: number, b: number): number {
+    if (this.count === this.x.length) this.grow();
+    const n = this.count++;
+    this.x[n] = x;
+    this.y[n] = y;
+    this.r[n] = r;
+    this.a[n] = a;
+    this.b[n] = b;
+    return n;
   }
-  return [...start, ...end];
-}
 
-function missingEdges({ triangles }: Delaunator<Float64Array>, { next }: Samples): number[] {
-  const found = new Uint8Array(next.length);
-  for (let e = 0; e < triangles.length; e++) {
-    const a = triangles[e];
-    const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
-    if (next[a] === b) found[a] |= 1;
-    if (next[b] === a) found[b] |= 1;
+  private grow(): void {
+    this.x = doubled(this.x, Float64Array);
+    this.y = doubled(this.y, Float64Array);
+    this.r = doubled(this.r, Float64Array);
+    this.a = doubled(this.a, Int32Array);
+    this.b = doubled(this.b, Int32Array);
   }
-  const missing: number[] = [];
-  for (let i = 0; i < found.length; i++) if (!found[i]) missing.push(i);
-  return missing;
-}
 
-function split(samples: Samples, at: number[]): Samples {
-  const n = samples.next.length;
-  const xy = new Float64Array(samples.xy.length + at.length * 2);
-  const next = new Uint32Array(n + at.length);
-  const corner = new Uint8Array(n + at.length);
-  xy.set(samples.xy);
-  next.set(samples.next);
-  corner.set(samples.corner);
-  at.forEach((i, k) => {
-    const j = samples.next[i];
-    const m = n + k;
-    xy[2 * m] = (xy[2 * i] + xy[2 * j]) / 2;
-    xy[2 * m + 1] = (xy[2 * i + 1] + xy[2 * j + 1]) / 2;
-    next[i] = m;
-    next[m] = j;
-  });
-  return { xy, next, corner };
-}
+  private edge(a: number, b: number): void {
+    if (2 * this.edgeCount === this.edges.length) this.edges = doubled(this.edges, Uint32Array);
+    this.edges[2 * this.edgeCount] = a;
+    this.edges[2 * this.edgeCount + 1] = b;
+    this.edgeCount++;
+  }
 
-function axisFrom(delaunay: Delaunator<Float64Array>, samples: Samples, clearance: Clearance): MedialAxis {
-  const { triangles, halfedges } = delaunay;
-  const { xy, next, corner } = samples;
-  const inside = floodInside(triangles, halfedges, next);
-  const node = new Int32Array(inside.length).fill(-1);
-  const x: number[] = [];
-  const y: number[] = [];
-  const edges: number[] = [];
-  const add = (px: number, py: number) => {
-    x.push(px);
-    y.push(py);
-    return x.length - 1;
-  };
-  for (let t = 0; t < inside.length; t++) {
-    if (!inside[t]) continue;
-    const [cx, cy] = circumcentre(xy, triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]);
-    node[t] = add(cx, cy);
-  }
-  // Across every Delaunay edge inside, a Voronoi edge joins the two circumcentres.
-  const across: number[] = [];
-  for (let e = 0; e < triangles.length; e++) {
-    const o = halfedges[e];
-    const t = Math.floor(e / 3);
-    if (o < e || !inside[t]) continue;
-    const u = Math.floor(o / 3);
-    const a = triangles[e];
-    const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
-    if (!inside[u] || next[a] === b || next[b] === a) continue;
-    edges.push(node[t], node[u]);
-    across.push(a, b);
-  }
-  const radii: number[] = [];
-  for (let i = 0; i < x.length; i++) radii.push(0);
-  const degree = new Uint8Array(x.length);
-  for (const n of edges) degree[n]++;
-  for (let k = 0; k < edges.length; k += 2)
-    for (const n of [edges[k], edges[k + 1]])
-      if (degree[n] <= 2) ontoBisector(n, across[k], across[k + 1], x, y, xy, clearance);
-  for (let i = 0; i < x.length; i++) radii[i] = clearance.at(x[i], y[i]);
-  // An ear is a triangle with two outline edges; at a corner its axis goes on into the point.
-  for (let t = 0; t < inside.length; t++) {
-    if (!inside[t]) continue;
-    for (let k = 0; k < 3; k++) {
-      const before = triangles[3 * t + ((k + 1) % 3)];
-      const tip = triangles[3 * t + k];
-      const after = triangles[3 * t + ((k + 2) % 3)];
-      if (next[before] !== tip || next[tip] !== after || !corner[tip]) continue;
-      edges.push(node[t], add(xy[2 * tip], xy[2 * tip + 1]));
-      radii.push(0);
-    }
-  }
-  const pruned = prune(x, y, radii, edges);
-  if (pruned.length === 0 && radii.length > 0) {
-    // A disc: its whole axis is its centre.
-    const centre = radii.indexOf(Math.max(...radii));
-    pruned.push(centre, centre);
-  }
-  return refineSpans(x, y, radii, pruned, clearance);
-}
-
-/** Which triangles lie inside: those left of an outline edge, and all that can be reached without crossing one. */
-function floodInside(triangles: Uint32Array, halfedges: Int32Array, next: Uint32Array): Uint8Array {
-  const inside = new Uint8Array(triangles.length / 3);
-  const stack: number[] = [];
-  for (let e = 0; e < triangles.length; e++) {
-    // Triangles of the triangulation run clockwise in a y-up plane, so an outline edge of an inner one is reversed.
-    const a = triangles[e];
-    const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
-    if (next[b] === a && !inside[Math.floor(e / 3)]) {
-      inside[Math.floor(e / 3)] = 1;
-      stack.push(Math.floor(e / 3));
-    }
-  }
-  while (stack.length) {
-    const t = stack.pop()!;
-    for (let e = 3 * t; e < 3 * t + 3; e++) {
+  /** One node on every triangulation edge inside, one amid every triangle that three of them meet in. */
+  trace(): void {
+    const { mesh, outline } = this;
+    const { triangles, halfedges, inside, next, vertex, segment, x, y } = mesh;
+    const nodeOf = new Int32Array(triangles.length).fill(-1);
+    for (let e = 0; e < triangles.length; e++) {
+      const o = halfedges[e];
+      const t = Math.floor(e / 3);
+      if (o < e || !inside[t]) continue;
+      const u = Math.floor(o / 3);
       const a = triangles[e];
       const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
-      if (next[a] === b || next[b] === a || halfedges[e] < 0) continue;
-      const u = Math.floor(halfedges[e] / 3);
-      if (!inside[u]) {
-        inside[u] = 1;
-        stack.push(u);
+      if (!inside[u] || next[a] === b || next[b] === a) continue;
+      nodeOf[e] = nodeOf[o] = this.between(a, b, t, u);
+    }
+    for (let t = 0; t < inside.length; t++) {
+      if (!inside[t]) continue;
+      const p = nodeOf[3 * t];
+      const q = nodeOf[3 * t + 1];
+      const s = nodeOf[3 * t + 2];
+      const open = (p >= 0 ? 1 : 0) + (q >= 0 ? 1 : 0) + (s >= 0 ? 1 : 0);
+      if (open === 3) {
+        const centre = this.amid(t);
+        this.edge(centre, p);
+        this.edge(centre, q);
+        this.edge(centre, s);
+      } else if (open === 2) this.edge(p >= 0 ? p : q, s >= 0 ? s : q);
+      else if (open === 1) {
+        const inner = p >= 0 ? p : q >= 0 ? q : s;
+        // The ear's tip is the corner that is not on its one inner edge.
+        const tip = triangles[3 * t + (p >= 0 ? 2 : q >= 0 ? 0 : 1)];
+        const v = vertex[tip];
+        if (v >= 0 && outline.turn[v] > 1e-3) this.edge(this.node(x[tip], y[tip], 0, outline.previous[v], v), inner);
+        else {
+          const { centreX, centreY } = mesh;
+          const r = this.clearance.at(centreX[t], centreY[t]);
+          this.edge(this.node(centreX[t], centreY[t], r, segment[tip], this.clearance.segment), inner);
+        }
       }
     }
   }
-  return inside;
-}
 
-function circumcentre(xy: Float64Array, a: number, b: number, c: number): [number, number] {
-  const ax = xy[2 * a];
-  const ay = xy[2 * a + 1];
-  const bx = xy[2 * b] - ax;
-  const by = xy[2 * b + 1] - ay;
-  const cx = xy[2 * c] - ax;
-  const cy = xy[2 * c + 1] - ay;
-  const b2 = bx * bx + by * by;
-  const c2 = cx * cx + cy * cy;
-  const d = 2 * (bx * cy - by * cx);
-  if (Math.abs(d) < 1e-300) return [ax + bx / 2, ay + by / 2];
-  return [ax + (cy * b2 - by * c2) / d, ay + (bx * c2 - cx * b2) / d];
-}
+  /** The segment beside sample `s` from which (x, y) is seen: at a sharp convex vertex the nearer of its two. */
+  private seenFrom(s: number, x: number, y: number): number {
+    const { outline, mesh } = this;
+    const v = mesh.vertex[s];
+    if (v < 0 || outline.turn[v] <= 0) return mesh.segment[s];
+    const p = outline.previous[v];
+    const q = outline.next[v];
+    const ex = x - outline.x[v];
+    const ey = y - outline.y[v];
+    const ux = outline.x[q] - outline.x[v];
+    const uy = outline.y[q] - outline.y[v];
+    const wx = outline.x[v] - outline.x[p];
+    const wy = outline.y[v] - outline.y[p];
+    const toNext = (ux * ey - uy * ex) / Math.sqrt(ux * ux + uy * uy);
+    const toPrevious = (wx * ey - wy * ex) / Math.sqrt(wx * wx + wy * wy);
+    return toPrevious < toNext ? p : v;
+  }
 
-/**
- * Moves a node to the ridge of the clearance along the line across its branch (from one side's sample to the other's),
- * by golden section: on that line the clearance rises to the bisector and falls after it, so the result never gouges.
- */
-function ontoBisector(
-  n: number,
-  a: number,
-  b: number,
-  x: number[],
-  y: number[],
-  xy: Float64Array,
-  clearance: Clearance,
-): void {
-  const ax = xy[2 * a];
-  const ay = xy[2 * a + 1];
-  const dx = xy[2 * b] - ax;
-  const dy = xy[2 * b + 1] - ay;
-  const across = Math.hypot(dx, dy);
-  if (across === 0) return;
-  const ux = dx / across;
-  const uy = dy / across;
-  const x0 = x[n];
-  const y0 = y[n];
-  const start = clearance.at(x0, y0);
-  const reach = Math.min(0.25 * across, 0.2);
-  let lo = -reach;
-  let hi = reach;
-  const golden = (Math.sqrt(5) - 1) / 2;
-  let p = hi - golden * (hi - lo);
-  let q = lo + golden * (hi - lo);
-  let fp = clearance.at(x0 + ux * p, y0 + uy * p);
-  let fq = clearance.at(x0 + ux * q, y0 + uy * q);
-  for (let i = 0; i < 22; i++) {
-    if (fp > fq) {
-      hi = q;
-      q = p;
-      fq = fp;
-      p = hi - golden * (hi - lo);
-      fp = clearance.at(x0 + ux * p, y0 + uy * p);
-    } else {
-      lo = p;
-      p = q;
-      fp = fq;
-      q = lo + golden * (hi - lo);
-      fq = clearance.at(x0 + ux * q, y0 + uy * q);
+  /** The node on the Voronoi edge between samples `a` and `b`, from its point nearest to their middle. */
+  private between(a: number, b: number, t: number, u: number): number {
+    const { x, y, centreX, centreY } = this.mesh;
+    const mx = (x[a] + x[b]) / 2;
+    const my = (y[a] + y[b]) / 2;
+    const dx = centreX[u] - centreX[t];
+    const dy = centreY[u] - centreY[t];
+    const l2 = dx * dx + dy * dy;
+    let k = l2 > 0 ? ((mx - centreX[t]) * dx + (my - centreY[t]) * dy) / l2 : 0;
+    k = k < 0 ? 0 : k > 1 ? 1 : k;
+    const px = centreX[t] + k * dx;
+    const py = centreY[t] + k * dy;
+    return this.near(px, py, this.seenFrom(a, px, py), this.seenFrom(b, px, py), this.room(a, b));
+  }
+
+  /** How uneven the distances of a Voronoi point can be because its walls are known at samples only: h²/(8d) a wall. */
+  private room(a: number, b: number): number {
+    const { x, y } = this.mesh;
+    const h = Math.max(this.piece(a), this.piece(b));
+    const d = Math.hypot(x[a] - x[b], y[a] - y[b]) / 2;
+    return (ROOM * h * h) / (8 * d) + 1e-3;
+  }
+
+  /** The longer of the two pieces of outline that meet in a sample. */
+  private piece(s: number): number {
+    const { x, y, next, previous } = this.mesh;
+    const ux = x[next[s]] - x[s];
+    const uy = y[next[s]] - y[s];
+    const vx = x[s] - x[previous[s]];
+    const vy = y[s] - y[previous[s]];
+    return Math.sqrt(Math.max(ux * ux + uy * uy, vx * vx + vy * vy));
+  }
+
+  /** A node near (px, py) on the bisector of two segments, still to be checked against the true clearance. */
+  private near(px: number, py: number, a: number, b: number, room: number): number {
+    const { bisector } = this;
+    if (bisector.onto(px, py, a, b, room)) {
+      const { x, y, r, a: footA, b: footB } = bisector.found;
+      return this.node(x, y, r, footA, footB);
+    }
+    const free = this.ridge(px, py, room);
+    return this.node(this.ridgeX, this.ridgeY, free, a, b);
+  }
+
+  /**
+   * Checks every node that is used against the true clearance. Where a third place is nearer than the two a node lies
+   * between, it is put between that and one of them, or else onto the ridge of the clearance.
+   */
+  verify(): void {
+    const { bisector, clearance, x, y, r, a, b } = this;
+    const { found } = bisector;
+    const checked = new Uint8Array(this.count);
+    for (let k = 0; k < 2 * this.edgeCount; k++) {
+      const n = this.edges[k];
+      if (checked[n]) continue;
+      checked[n] = 1;
+      if (r[n] === 0 || clearance.at(x[n], y[n]) >= r[n] - VERIFIED) continue;
+      const nearest = clearance.segment;
+      const room = 4 * (r[n] - clearance.at(x[n], y[n])) + 1e-3;
+      const mended =
+        (bisector.onto(x[n], y[n], nearest, b[n], room) && clearance.at(found.x, found.y) >= found.r - VERIFIED) ||
+        (bisector.onto(x[n], y[n], a[n], nearest, room) && clearance.at(found.x, found.y) >= found.r - VERIFIED);
+      if (mended) {
+        x[n] = found.x;
+        y[n] = found.y;
+        r[n] = found.r;
+        a[n] = found.a;
+        b[n] = found.b;
+      } else {
+        r[n] = this.ridge(x[n], y[n], room);
+        x[n] = this.ridgeX;
+        y[n] = this.ridgeY;
+      }
     }
   }
-  const best = (lo + hi) / 2;
-  if (clearance.at(x0 + ux * best, y0 + uy * best) > start) {
-    x[n] = x0 + ux * best;
-    y[n] = y0 + uy * best;
-  }
-}
 
-/** Drops branches whose loss stays under the tolerance, from their leaves inwards. Returns the edges that are left. */
-function prune(x: number[], y: number[], r: number[], edges: number[]): number[] {
-  const incident: number[][] = Array.from(x, () => []);
-  for (let e = 0; e < edges.length; e += 2) {
-    incident[edges[e]].push(e);
-    incident[edges[e + 1]].push(e);
-  }
-  const gone = new Uint8Array(edges.length / 2);
-  const degree = incident.map((list) => list.length);
-  const loss = new Float64Array(x.length);
-  const queue: number[] = [];
-  degree.forEach((d, n) => d === 1 && queue.push(n));
-  while (queue.length) {
-    const n = queue.pop()!;
-    if (degree[n] !== 1) continue;
-    const e = incident[n].find((k) => !gone[k / 2])!;
-    const m = edges[e] === n ? edges[e + 1] : edges[e];
-    const length = Math.hypot(x[n] - x[m], y[n] - y[m]);
-    const lost = loss[n] + Math.max(0, length - (r[m] - r[n]));
-    if (lost >= PRUNING_TOLERANCE) continue;
-    gone[e / 2] = 1;
-    degree[n]--;
-    degree[m]--;
-    loss[m] = Math.max(loss[m], lost);
-    if (degree[m] === 1) queue.push(m);
-  }
-  return edges.filter((_, i) => !gone[Math.floor(i / 2)]);
-}
+  private ridgeX = 0;
+  private ridgeY = 0;
 
-/** Puts nodes between neighbours wherever the disc halfway would reach over the outline. */
-function refineSpans(x: number[], y: number[], r: number[], edges: number[], clearance: Clearance): MedialAxis {
-  const out: number[] = [];
-  const stack: [number, number, number][] = [];
-  for (let e = 0; e < edges.length; e += 2) {
-    stack.push([edges[e], edges[e + 1], 0]);
+  /**
+   * Climbs the clearance from (px, py) away from its nearest foot to where it is greatest, by golden section; on that
+   * line it rises to the axis and falls after it, so the result never gouges. Returns the clearance there.
+   */
+  private ridge(px: number, py: number, room: number): number {
+    const { clearance } = this;
+    const start = clearance.at(px, py);
+    this.ridgeX = px;
+    this.ridgeY = py;
+    if (start < 1e-9) return start;
+    const ux = (px - clearance.footX) / start;
+    const uy = (py - clearance.footY) / start;
+    let lo = 0;
+    let hi = Math.min(start, room);
+    let p = hi - GOLDEN * (hi - lo);
+    let q = lo + GOLDEN * (hi - lo);
+    let fp = clearance.at(px + ux * p, py + uy * p);
+    let fq = clearance.at(px + ux * q, py + uy * q);
+    for (let i = 0; i < 24; i++) {
+      if (fp > fq) {
+        hi = q;
+        q = p;
+        fq = fp;
+        p = hi - GOLDEN * (hi - lo);
+        fp = clearance.at(px + ux * p, py + uy * p);
+      } else {
+        lo = p;
+        p = q;
+        fp = fq;
+        q = lo + GOLDEN * (hi - lo);
+        fq = clearance.at(px + ux * q, py + uy * q);
+      }
+    }
+    const best = (lo + hi) / 2;
+    const free = clearance.at(px + ux * best, py + uy * best);
+    if (free <= start) return start;
+    this.ridgeX = px + ux * best;
+    this.ridgeY = py + uy * best;
+    return free;
+  }
+
+  /** The node amid a triangle whose three corners stand on three different places. */
+  private amid(t: number): number {
+    const { mesh, bisector, clearance } = this;
+    const { found } = bisector;
+    const x = mesh.centreX[t];
+    const y = mesh.centreY[t];
+    const a = this.seenFrom(mesh.triangles[3 * t], x, y);
+    const b = this.seenFrom(mesh.triangles[3 * t + 1], x, y);
+    const c = this.seenFrom(mesh.triangles[3 * t + 2], x, y);
+    if (bisector.amid(x, y, a, b, c) && clearance.at(found.x, found.y) >= found.r - VERIFIED)
+      return this.node(found.x, found.y, found.r, found.a, found.b);
+    return this.near(x, y, a, b, this.room(mesh.triangles[3 * t], mesh.triangles[3 * t + 1]));
+  }
+
+  /** Drops branches whose loss stays under the tolerance, from their leaves inwards. */
+  prune(): void {
+    const { count, edges, edgeCount, x, y, r } = this;
+    const degree = new Int32Array(count);
+    for (let k = 0; k < 2 * edgeCount; k++) degree[edges[k]]++;
+    const { start, incident } = incidence(count, edges, edgeCount);
+    const gone = new Uint8Array(edgeCount);
+    const loss = new Float64Array(count);
+    const queue = new Int32Array(count + 2 * edgeCount);
+    let top = 0;
+    for (let n = 0; n < count; n++) if (degree[n] === 1) queue[top++] = n;
+    let left = edgeCount;
+    while (top > 0) {
+      const n = queue[--top];
+      if (degree[n] !== 1) continue;
+      let e = -1;
+      for (let k = start[n]; k < start[n + 1]; k++) if (!gone[incident[k]]) e = incident[k];
+      const m = edges[2 * e] === n ? edges[2 * e + 1] : edges[2 * e];
+      const length = Math.hypot(x[n] - x[m], y[n] - y[m]);
+      // Into a corner of angle θ the ear at radius R loses R(1 − sin(θ/2)), with sin(θ/2) = R over its distance.
+      const lost =
+        r[n] === 0 && length > 0
+          ? r[m] * (1 - Math.min(1, r[m] / length))
+          : loss[n] + Math.max(0, length - (r[m] - r[n]));
+      if (lost >= PRUNING_TOLERANCE) continue;
+      gone[e] = 1;
+      left--;
+      degree[n]--;
+      degree[m]--;
+      if (lost > loss[m]) loss[m] = lost;
+      if (degree[m] === 1) queue[top++] = m;
+    }
+    if (left === 0 && count > 0) {
+      // A disc: its whole axis is its centre.
+      let centre = 0;
+      for (let n = 1; n < count; n++) if (r[n] > r[centre]) centre = n;
+      this.edgeCount = 0;
+      this.edge(centre, centre);
+      return;
+    }
+    let k = 0;
+    for (let e = 0; e < edgeCount; e++) {
+      if (gone[e]) continue;
+      edges[2 * k] = edges[2 * e];
+      edges[2 * k + 1] = edges[2 * e + 1];
+      k++;
+    }
+    this.edgeCount = k;
+  }
+
+  /** Puts nodes between neighbours wherever the cone between them gouges or leaves a wall standing. */
+  refine(): void {
+    const old = this.edges.slice(0, 2 * this.edgeCount);
+    this.edgeCount = 0;
+    for (let e = 0; e < old.length; e += 2) this.span(old[e], old[e + 1], 0);
+  }
+
+  private span(p: number, q: number, depth: number): void {
+    const { bisector, clearance } = this;
+    const dx = this.x[q] - this.x[p];
+    const dy = this.y[q] - this.y[p];
+    const length = Math.sqrt(dx * dx + dy * dy);
+    if (p === q || depth > 12 || length < 1e-4) {
+      // Two nodes in one place are one; nothing is lost with the span between them.
+      this.edge(p, q);
+      return;
+    }
+    const mx = this.x[p] + dx / 2;
+    const my = this.y[p] + dy / 2;
+    const between = (this.r[p] + this.r[q]) / 2;
+    const free = clearance.at(mx, my);
+    // The node with a smaller circle knows better which two places its span lies between.
+    const from = this.r[p] === 0 || (this.r[q] !== 0 && this.r[q] < this.r[p]) ? q : p;
+    const gouge = between - free;
+    const other = from === p ? q : p;
+    if (this.lands(mx, my, dx, dy, from) || this.lands(mx, my, dx, dy, other)) {
+      const at = bisector.found;
+      if (gouge <= GOUGE_TOLERANCE && at.r - (between - Math.hypot(at.x - mx, at.y - my)) <= STANDING_TOLERANCE) {
+        this.edge(p, q);
+        return;
+      }
+      if (clearance.at(at.x, at.y) >= at.r - VERIFIED) {
+        const m = this.node(at.x, at.y, at.r, at.a, at.b);
+        this.span(p, m, depth + 1);
+        this.span(m, q, depth + 1);
+        return;
+      }
+    }
+    const ridge = this.ridge(mx, my, length / 4);
+    const standing = ridge - (between - Math.hypot(this.ridgeX - mx, this.ridgeY - my));
+    if (gouge <= GOUGE_TOLERANCE && standing <= STANDING_TOLERANCE) {
+      this.edge(p, q);
+      return;
+    }
+    const m = this.node(this.ridgeX, this.ridgeY, ridge, this.a[from], this.b[from]);
+    this.span(p, m, depth + 1);
+    this.span(m, q, depth + 1);
+  }
+
+  /** Whether a point on the bisector that node `n` lies on is found from the middle of a span, and well within it. */
+  private lands(mx: number, my: number, dx: number, dy: number, n: number): boolean {
+    const { bisector } = this;
+    const l2 = dx * dx + dy * dy;
+    if (!bisector.onto(mx, my, this.a[n], this.b[n], Math.sqrt(l2))) return false;
+    return Math.abs((bisector.found.x - mx) * dx + (bisector.found.y - my) * dy) < 0.3 * l2;
+  }
+
+  /** Leaves out nodes on the way from junction to junction that lie on the line between others. */
+  thin(): void {
+    const { count, edges, edgeCount } = this;
+    const { start, incident } = incidence(count, edges, edgeCount);
+    const used = new Uint8Array(edgeCount);
+    const chain: number[] = [];
+    const out: number[] = [];
+    const follow = (n: number, e: number) => {
+      chain.length = 0;
+      chain.push(n);
+      for (;;) {
+        used[e] = 1;
+        n = edges[2 * e] === n ? edges[2 * e + 1] : edges[2 * e];
+        chain.push(n);
+        if (start[n + 1] - start[n] !== 2) break;
+        const onward = incident[start[n]] === e ? incident[start[n] + 1] : incident[start[n]];
+        if (used[onward]) break;
+        e = onward;
+      }
+      this.straighten(chain);
+      this.keep(chain, out);
+    };
+    for (let n = 0; n < count; n++)
+      if (start[n + 1] - start[n] !== 2)
+        for (let k = start[n]; k < start[n + 1]; k++) if (!used[incident[k]]) follow(n, incident[k]);
+    for (let e = 0; e < edgeCount; e++) if (!used[e]) follow(edges[2 * e], e);
+    this.edgeCount = 0;
+    for (let k = 0; k < out.length; k += 2) this.edge(out[k], out[k + 1]);
+  }
+
+  /** Takes out nodes where a chain turns back on itself for a moment: beside a junction they may stand out of order. */
+  private straighten(chain: number[]): void {
+    const { x, y } = this;
+    let kept = 1;
+    for (let i = 1; i < chain.length; i++) {
+      while (kept > 1) {
+        const p = chain[kept - 2];
+        const n = chain[kept - 1];
+        const ux = x[n] - x[p];
+        const uy = y[n] - y[p];
+        const vx = x[chain[i]] - x[n];
+        const vy = y[chain[i]] - y[n];
+        const shorter = Math.min(ux * ux + uy * uy, vx * vx + vy * vy);
+        if (ux * vx + uy * vy >= 0 || shorter > BACK_AND_FORTH * BACK_AND_FORTH) break;
+        kept--;
+      }
+      chain[kept++] = chain[i];
+    }
+    chain.length = kept;
+  }
+
+  /** Douglas and Peucker's way of thinning, on x, y and radius together. */
+  private keep(chain: readonly number[], out: number[]): void {
+    const { x, y, r } = this;
+    const stack = [0, chain.length - 1];
     while (stack.length) {
-      const [a, b, depth] = stack.pop()!;
-      if (a === b) {
-        out.push(a, b);
-        continue;
+      const hi = stack.pop()!;
+      const lo = stack.pop()!;
+      const a = chain[lo];
+      const b = chain[hi];
+      const dx = x[b] - x[a];
+      const dy = y[b] - y[a];
+      const dr = r[b] - r[a];
+      const l2 = dx * dx + dy * dy + dr * dr;
+      let worst = THINNING_TOLERANCE * THINNING_TOLERANCE;
+      let split = -1;
+      for (let i = lo + 1; i < hi; i++) {
+        const ex = x[chain[i]] - x[a];
+        const ey = y[chain[i]] - y[a];
+        const er = r[chain[i]] - r[a];
+        let t = l2 > 0 ? (ex * dx + ey * dy + er * dr) / l2 : 0;
+        t = t < 0 ? 0 : t > 1 ? 1 : t;
+        const gx = ex - t * dx;
+        const gy = ey - t * dy;
+        const gr = er - t * dr;
+        const d2 = gx * gx + gy * gy + gr * gr;
+        if (d2 > worst) {
+          worst = d2;
+          split = i;
+        }
       }
-      const mx = (x[a] + x[b]) / 2;
-      const my = (y[a] + y[b]) / 2;
-      const here = clearance.at(mx, my);
-      const off = (r[a] + r[b]) / 2 - here;
-      if (depth < 8 && Math.abs(off) > SPAN_TOLERANCE) {
-        x.push(mx);
-        y.push(my);
-        r.push(here);
-        stack.push([a, x.length - 1, depth + 1], [x.length - 1, b, depth + 1]);
-      } else out.push(a, b);
+      if (split < 0) {
+        if (a !== b || chain.length === 2) out.push(a, b);
+      } else stack.push(split, hi, lo, split);
     }
   }
-  return {
-    x: Float64Array.from(x),
-    y: Float64Array.from(y),
-    r: Float64Array.from(r),
-    edges: Uint32Array.from(out),
-    clearance,
-  };
+
+  done(): MedialAxis {
+    const renamed = new Int32Array(this.count).fill(-1);
+    const edges = this.edges.slice(0, 2 * this.edgeCount);
+    let n = 0;
+    for (let k = 0; k < edges.length; k++) {
+      if (renamed[edges[k]] < 0) renamed[edges[k]] = n++;
+      edges[k] = renamed[edges[k]];
+    }
+    const x = new Float64Array(n);
+    const y = new Float64Array(n);
+    const r = new Float64Array(n);
+    for (let i = 0; i < this.count; i++) {
+      const k = renamed[i];
+      if (k < 0) continue;
+      x[k] = this.x[i];
+      y[k] = this.y[i];
+      r[k] = this.r[i];
+    }
+    return { x, y, r, edges, clearance: this.clearance };
+  }
+}
+
+/** A turn back of less than this, mm, is no branch but two nodes out of order. */
+const BACK_AND_FORTH = 0.05;
+
+/** Share of the samples' own error that a node may be moved by; above one, since walls bend. */
+const ROOM = 4;
+
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
+function doubled<T extends Float64Array | Int32Array | Uint32Array>(old: T, make: new (length: number) => T): T {
+  const more = new make(2 * old.length);
+  more.set(old);
+  return more;
+}
+
+/** For every node the edges that meet in it: those of node `n` are `incident[start[n] … start[n + 1])`. */
+export function incidence(
+  nodes: number,
+  edges: Uint32Array,
+  edgeCount: number,
+): { start: Uint32Array; incident: Uint32Array } {
+  const start = new Uint32Array(nodes + 1);
+  for (let k = 0; k < 2 * edgeCount; k++) start[edges[k] + 1]++;
+  for (let n = 0; n < nodes; n++) start[n + 1] += start[n];
+  const fill = start.slice();
+  const incident = new Uint32Array(2 * edgeCount);
+  for (let k = 0; k < 2 * edgeCount; k++) incident[fill[edges[k]]++] = k >> 1;
+  return { start, incident };
 }

@@ -6,7 +6,8 @@ import { profile } from '../cuts/profile.ts';
 import type { Tab } from '../cuts/tabs.ts';
 import { type VCarving, vCarve } from '../cuts/v-carve.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { medialAxis, MedialAxisError, type MedialAxis } from '../geometry/medial-axis.ts';
+import { medialAxis, type MedialAxis } from '../geometry/medial-axis.ts';
+import { TriangulationError } from '../geometry/outline-samples.ts';
 import { regionsOf, type Region } from '../geometry/regions.ts';
 import { measurePath, type Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
@@ -208,7 +209,7 @@ async function computeCut(
       openOutlines: open,
     };
   } catch (error) {
-    if (error instanceof CutProblem || error instanceof MedialAxisError || error instanceof RangeError)
+    if (error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError)
       return { ...empty, problem: error.message };
     throw error;
   }

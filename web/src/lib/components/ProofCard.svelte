@@ -49,8 +49,11 @@
     <tbody>
       {#each view.cuts as cut, index (cut.id)}
         {@const source = session.job.cuts.find((c) => c.id === cut.id)}
+        <tr class="named"
+          ><th scope="rowgroup" colspan="5">{index + 1} {source ? titleOf(source, session.job) : ''}</th></tr
+        >
         <tr>
-          <th scope="row">{index + 1} {source ? titleOf(source, session.job) : ''}</th>
+          <td></td>
           <td>{formatLength(cut.depth, unit, unit === 'in' ? 3 : 2)}</td>
           <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
           <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
@@ -59,8 +62,9 @@
       {/each}
       {#if view.bitChanges}
         <tr
-          ><th scope="row">{view.bitChanges} bit {view.bitChanges === 1 ? 'change' : 'changes'}</th><td></td><td
-          ></td><td></td><td>{formatMinutes(view.bitChanges * session.job.bench.bitChangeMinutes)}</td></tr
+          ><th scope="row" colspan="4">{view.bitChanges} bit {view.bitChanges === 1 ? 'change' : 'changes'}</th><td
+            >{formatMinutes(view.bitChanges * session.job.bench.bitChangeMinutes)}</td
+          ></tr
         >
       {/if}
     </tbody>

@@ -43,8 +43,9 @@
         <div class="track"><div class="fill" style:width="{share * 100}%"></div></div>
         <p class:now={index === run.cut && !run.endedAt}>
           {index + 1}
-          {cut.title}<span class="mute"> · {cut.bit}</span>
+          {cut.title}
         </p>
+        <p class="mute">{cut.bit}</p>
       </div>
     {/each}
   </div>
@@ -85,7 +86,7 @@
     padding: 10px 20px 0;
   }
   .bar {
-    min-width: 120px;
+    min-width: 200px;
   }
   .track {
     height: 22px;

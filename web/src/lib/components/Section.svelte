@@ -201,11 +201,8 @@
           <text x={Math.min(width - 150, bitAt.x + bitAt.profile.radius * kx + 8)} y="26">{shownBit.name}</text>
         {/if}
         {#if live && live.z < 0}
-          <text
-            class="signal"
-            x={PAD.left + live.x * kx - (bitAt?.profile.radius ?? 4) * kx - 10}
-            y={py(live.z / 2)}
-            text-anchor="end">{depthText(live.z)}</text
+          <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
+            >{depthText(live.z)}</text
           >
         {:else if deepest && !live}
           <g class="signal">

@@ -1,0 +1,272 @@
+import Delaunator from 'delaunator';
+import { partTouching, type RegionOutline } from './region-outline.ts';
+
+/**
+ * Points along a region's outline, dense enough that their Delaunay triangulation holds every piece between
+ * neighbours, sees every narrow place, and has an ear at every corner.
+ */
+export interface Triangulated {
+  count: number;
+  x: Float64Array;
+  y: Float64Array;
+  /** The next sample on the same loop. */
+  next: Int32Array;
+  previous: Int32Array;
+  /** The outline segment a sample lies on; for a vertex the one that starts there. */
+  segment: Int32Array;
+  /** The outline vertex a sample is, or −1. */
+  vertex: Int32Array;
+  triangles: Uint32Array;
+  halfedges: Int32Array;
+  /** 1 for triangles inside the region. */
+  inside: Uint8Array;
+  /** Centre of each inside triangle's circle. */
+  centreX: Float64Array;
+  centreY: Float64Array;
+}
+
+export class TriangulationError extends Error {
+  override name = 'TriangulationError';
+}
+
+/** Largest distance between samples at the start, as a share of the region's size; refined where it matters. */
+const COARSE = 0.06;
+
+/** Pieces seen from across under a wider angle than this are split: their axis would be guessed, not found. 75°. */
+const WIDE_COSINE = Math.cos((75 * Math.PI) / 180);
+
+/** Pieces are not split below this, mm: a third of the thinnest stroke a tip can carve. */
+const FINEST = 0.03;
+
+const ROUNDS = 40;
+
+/** Rounds after which outlines that touch are taken for the reason that pieces are still missing. */
+const ROUNDS_BEFORE_PARTING = 12;
+
+/**
+ * Samples and triangulates a region.
+ * @param least loss of carving, mm, under which a blunt corner needs no ear.
+ * @throws {TriangulationError} when pieces of the outline cannot be made edges: it crosses itself.
+ */
+export function triangulate(outline: RegionOutline, least: number): Triangulated {
+  let samples = first(outline);
+  let parted = false;
+  for (let round = 0; round < ROUNDS; round++) {
+    const found = refine(samples, outline, least);
+    if (found) return found;
+    if (round === ROUNDS_BEFORE_PARTING && !parted && partTouching(outline) > 0) {
+      parted = true;
+      samples = first(outline);
+      round = 0;
+    } else samples = split(samples, outline);
+  }
+  throw new TriangulationError('An outline touches or crosses itself where it should not; mend it where it was drawn.');
+}
+
+interface Samples {
+  count: number;
+  x: Float64Array;
+  y: Float64Array;
+  next: Int32Array;
+  previous: Int32Array;
+  segment: Int32Array;
+  vertex: Int32Array;
+  /** Where the piece after a sample is to be split, mm from the sample; 0 leaves it whole. */
+  cut: Float64Array;
+}
+
+function first({ count, x, y, next, size }: RegionOutline): Samples {
+  const coarse = COARSE * size;
+  let n = 0;
+  for (let i = 0; i < count; i++)
+    n += Math.max(1, Math.ceil(Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]) / coarse));
+  const samples = emptySamples(n);
+  const at = new Int32Array(count);
+  let k = 0;
+  for (let i = 0; i < count; i++) {
+    at[i] = k;
+    const pieces = Math.max(1, Math.ceil(Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]) / coarse));
+    for (let p = 0; p < pieces; p++, k++) {
+      const t = p / pieces;
+      samples.x[k] = x[i] + t * (x[next[i]] - x[i]);
+      samples.y[k] = y[i] + t * (y[next[i]] - y[i]);
+      samples.segment[k] = i;
+      samples.vertex[k] = p === 0 ? i : -1;
+      samples.next[k] = k + 1;
+    }
+  }
+  for (let i = 0; i < count; i++) {
+    const last = (i + 1 < count ? at[i + 1] : n) - 1;
+    samples.next[last] = at[next[i]];
+  }
+  for (let i = 0; i < n; i++) samples.previous[samples.next[i]] = i;
+  return samples;
+}
+
+function emptySamples(count: number): Samples {
+  return {
+    count,
+    x: new Float64Array(count),
+    y: new Float64Array(count),
+    next: new Int32Array(count),
+    previous: new Int32Array(count),
+    segment: new Int32Array(count),
+    vertex: new Int32Array(count),
+    cut: new Float64Array(count),
+  };
+}
+
+/** Splits the pieces that `refine` has marked. */
+function split(samples: Samples, outline: RegionOutline): Samples {
+  const { count, x, y, next, segment, vertex, cut } = samples;
+  let more = 0;
+  for (let i = 0; i < count; i++) if (cut[i] > 0) more++;
+  const out = emptySamples(count + more);
+  out.x.set(x);
+  out.y.set(y);
+  out.next.set(next);
+  out.segment.set(segment);
+  out.vertex.set(vertex);
+  let k = count;
+  for (let i = 0; i < count; i++) {
+    if (!(cut[i] > 0)) continue;
+    const j = next[i];
+    const t = cut[i] / Math.hypot(x[j] - x[i], y[j] - y[i]);
+    out.x[k] = x[i] + t * (x[j] - x[i]);
+    out.y[k] = y[i] + t * (y[j] - y[i]);
+    out.segment[k] = segment[i];
+    out.vertex[k] = -1;
+    out.next[i] = k;
+    out.next[k] = j;
+    k++;
+  }
+  for (let i = 0; i < k; i++) {
+    out.previous[out.next[i]] = i;
+    // Vertices may have been moved apart since the samples were taken.
+    if (out.vertex[i] >= 0) {
+      out.x[i] = outline.x[out.vertex[i]];
+      out.y[i] = outline.y[out.vertex[i]];
+    }
+  }
+  return out;
+}
+
+/** Triangulates the samples; marks pieces to be split and returns nothing, or returns the finished triangulation. */
+function refine(samples: Samples, outline: RegionOutline, least: number): Triangulated | undefined {
+  const { count, x, y, next, previous, segment, vertex, cut } = samples;
+  const coordinates = new Float64Array(2 * count);
+  for (let i = 0; i < count; i++) {
+    coordinates[2 * i] = x[i];
+    coordinates[2 * i + 1] = y[i];
+  }
+  const { triangles, halfedges } = new Delaunator(coordinates);
+  let marked = 0;
+  const seen = new Uint8Array(count);
+  for (let e = 0; e < triangles.length; e++) {
+    const a = triangles[e];
+    const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
+    if (next[a] === b) seen[a] = 1;
+    if (next[b] === a) seen[b] = 1;
+  }
+  for (let i = 0; i < count; i++)
+    if (!seen[i]) {
+      cut[i] = pieceLength(samples, i) / 2;
+      marked++;
+    }
+  if (marked > 0) return undefined;
+
+  const inside = floodInside(triangles, halfedges, next);
+  const n = inside.length;
+  const centreX = new Float64Array(n);
+  const centreY = new Float64Array(n);
+  const eared = new Uint8Array(count);
+  const widest = new Float64Array(count);
+  for (let t = 0; t < n; t++) {
+    if (!inside[t]) continue;
+    const a = triangles[3 * t];
+    const b = triangles[3 * t + 1];
+    const c = triangles[3 * t + 2];
+    const bx = x[b] - x[a];
+    const by = y[b] - y[a];
+    const cx = x[c] - x[a];
+    const cy = y[c] - y[a];
+    const b2 = bx * bx + by * by;
+    const c2 = cx * cx + cy * cy;
+    const d = 2 * (bx * cy - by * cx);
+    const ux = Math.abs(d) < 1e-300 ? bx / 2 : (cy * b2 - by * c2) / d;
+    const uy = Math.abs(d) < 1e-300 ? by / 2 : (bx * c2 - cx * b2) / d;
+    centreX[t] = x[a] + ux;
+    centreY[t] = y[a] + uy;
+    const r = Math.sqrt(ux * ux + uy * uy);
+    if (r > widest[a]) widest[a] = r;
+    if (r > widest[b]) widest[b] = r;
+    if (r > widest[c]) widest[c] = r;
+    // Outline pieces run against the triangle: inner triangles are clockwise, the inside is left of a piece.
+    const ab = next[b] === a ? 1 : 0;
+    const bc = next[c] === b ? 1 : 0;
+    const ca = next[a] === c ? 1 : 0;
+    const pieces = ab + bc + ca;
+    if (pieces === 2) eared[!ab ? c : !bc ? a : b] = 1;
+    else if (pieces === 1) {
+      const p = ab ? b : bc ? c : a;
+      const q = next[p];
+      const apex = a + b + c - p - q;
+      if (pieceLength(samples, p) < 2 * FINEST) continue;
+      const px = x[p] - x[apex];
+      const py = y[p] - y[apex];
+      const qx = x[q] - x[apex];
+      const qy = y[q] - y[apex];
+      if (px * qx + py * qy < WIDE_COSINE * Math.sqrt((px * px + py * py) * (qx * qx + qy * qy))) {
+        cut[p] = pieceLength(samples, p) / 2;
+        marked++;
+      }
+    }
+  }
+  for (let i = 0; i < count; i++) {
+    const v = vertex[i];
+    if (v < 0 || eared[i] || outline.turn[v] <= 0) continue;
+    if (widest[i] * (1 - Math.cos(outline.turn[v] / 2)) < least) continue;
+    const before = pieceLength(samples, previous[i]);
+    const after = pieceLength(samples, i);
+    const h = Math.min(before, after) / 2;
+    if (h < FINEST / 8) continue;
+    cut[i] = h;
+    cut[previous[i]] = before - h;
+    marked++;
+  }
+  if (marked > 0) return undefined;
+  return { count, x, y, next, previous, segment, vertex, triangles, halfedges, inside, centreX, centreY };
+}
+
+function pieceLength({ x, y, next }: Samples, i: number): number {
+  return Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]);
+}
+
+/** Which triangles lie inside: those left of an outline edge, and all that can be reached without crossing one. */
+function floodInside(triangles: Uint32Array, halfedges: Int32Array, next: Int32Array): Uint8Array {
+  const inside = new Uint8Array(triangles.length / 3);
+  const stack = new Int32Array(inside.length);
+  let top = 0;
+  for (let e = 0; e < triangles.length; e++) {
+    const t = Math.floor(e / 3);
+    if (!inside[t] && next[triangles[e % 3 === 2 ? e - 2 : e + 1]] === triangles[e]) {
+      inside[t] = 1;
+      stack[top++] = t;
+    }
+  }
+  while (top > 0) {
+    const t = stack[--top];
+    for (let e = 3 * t; e < 3 * t + 3; e++) {
+      if (halfedges[e] < 0) continue;
+      const a = triangles[e];
+      const b = triangles[e % 3 === 2 ? e - 2 : e + 1];
+      if (next[a] === b || next[b] === a) continue;
+      const u = Math.floor(halfedges[e] / 3);
+      if (!inside[u]) {
+        inside[u] = 1;
+        stack[top++] = u;
+      }
+    }
+  }
+  return inside;
+}
