@@ -51,6 +51,8 @@ test('the emergency stop ends a run with a sentence, and nothing entered is lost
   await shop.getByRole('button', { name: 'Home', exact: true }).click();
   await expect(shop.getByRole('alert')).toContainText('release it');
   await shop.getByRole('button', { name: 'Release the emergency stop' }).click();
+  await shop.getByRole('button', { name: /clear the stop/ }).click();
+  await expect(shop.getByRole('link', { name: /^Set-up/ })).toContainText('connected');
   await goTo(shop, 'Log');
   const entry = shop.getByRole('article').first();
   await expect(entry).toContainText('broken off');

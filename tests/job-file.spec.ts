@@ -7,7 +7,7 @@ const open = (shop: import('@playwright/test').Page, name: string, content: stri
     .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
 
 test('a job goes out as a file and comes back as a job of its own, with its artwork', async ({ shop }) => {
-  await shop.getByRole('link', { name: /Meridian room plate/ }).click();
+  await shop.locator('a[href="/jobs/meridian-plate/artwork"]').click();
   await computed(shop);
   await goTo(shop, 'Proof');
   const [download] = await Promise.all([

@@ -135,7 +135,7 @@ test('pages are strict about scripts, and read well to everyone', async ({ shop 
     ).toEqual([]);
   };
   await scan('jobs');
-  await shop.getByRole('link', { name: /Meridian room plate/ }).click();
+  await shop.locator('a[href="/jobs/meridian-plate/artwork"]').click();
   await computed(shop);
   for (const stop of ['Artwork', 'Stock', 'Bits', 'Cuts', 'Proof', 'Set-up', 'Run', 'Log']) {
     await goTo(shop, stop);

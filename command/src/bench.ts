@@ -3,7 +3,8 @@ import Delaunator from 'delaunator';
 import { readFace, setLettering } from '@kerbe/core/artwork/lettering';
 import { FACE_FILES } from '@kerbe/core/artwork/faces';
 import { carveField } from '@kerbe/core/carving/height-field';
-import { axesOf, vCarve } from '@kerbe/core/cuts/v-carve';
+import { carvablesOf } from '@kerbe/core/cuts/carvable';
+import { vCarve } from '@kerbe/core/cuts/v-carve';
 import { lengthOf } from '@kerbe/core/geometry/outline';
 import { compute, ComputeCache } from '@kerbe/core/job/compute';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
@@ -43,7 +44,7 @@ export async function bench(): Promise<void> {
             points[j + 1] + ((points[i + 1] - points[j + 1]) * k) / n,
           );
       }
-    const reference = median(() => void new Delaunator(Float64Array.from(samples)));
+    const reference = await median(() => void new Delaunator(Float64Array.from(samples)));
     const settings = {
       bit: { flat: 0, slope: Math.tan(Math.PI / 6), radius: 6.35 },
       depthLimit: 8,
@@ -53,7 +54,7 @@ export async function bench(): Promise<void> {
       lift: 5,
       rapid: 2400,
     };
-    const carve = median(() => void vCarve(axesOf(area), settings, clipper));
+    const carve = await median(async () => void vCarve(await carvablesOf(shapes, clipper), settings, clipper));
     rows.push([
       `V-carve of ${letters} letters, ${metres.toFixed(1)} m of outline`,
       `${carve.toFixed(0)} ms, ${(carve / reference).toFixed(1)} × one Delaunay of it every 0.2 mm (${reference.toFixed(0)} ms)`,
@@ -81,11 +82,11 @@ export async function bench(): Promise<void> {
   for (const [name, value] of rows) console.log(`${name.padEnd(wide)}  ${value}`);
 }
 
-function median(work: () => void): number {
+async function median(work: () => unknown): Promise<number> {
   const times: number[] = [];
   for (let i = 0; i < 5; i++) {
     const started = performance.now();
-    work();
+    await work();
     times.push(performance.now() - started);
   }
   return times.sort((a, b) => a - b)[2];

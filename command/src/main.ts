@@ -6,6 +6,10 @@ const HELP = `Kerbe: plans, proves, runs and records sign carving.
   ./kerbe test                           run every check
   ./kerbe bench                          measure speed and accuracy
   ./kerbe make JOB.kerbe.json --out DIR  write a job's programs and report.json
+  ./kerbe cut KIND ART.svg --bit BIT … --out FILE
+                                         one cut of a whole drawing; docs/command-line.md lists the options
+  ./kerbe time PROGRAM.nc                how long any RS-274 program takes
+  ./kerbe view PROGRAM.nc --png FILE     draw any RS-274 program from above
 `;
 
 const [command, ...args] = process.argv.slice(2);
@@ -14,6 +18,9 @@ try {
   else if (command === 'test') await (await import('./test.ts')).test(args);
   else if (command === 'bench') await (await import('./bench.ts')).bench();
   else if (command === 'make') await (await import('./make.ts')).make(args);
+  else if (command === 'cut') await (await import('./cut.ts')).cut(args);
+  else if (command === 'time') (await import('./time.ts')).time(args);
+  else if (command === 'view') (await import('./view.ts')).view(args);
   else if (command === undefined || command === 'help' || command === '--help') console.log(HELP);
   else throw new Misuse(`There is no command “${command}”. ./kerbe help lists them.`);
 } catch (error) {

@@ -42,10 +42,10 @@ export async function make(args: string[]): Promise<void> {
     seconds: Math.round(result.minutes * 60),
     bitChanges: result.bitChanges,
     cuts: result.cuts.map((made) => {
-      const cut = job.cuts.find((c) => c.id === made.id)!;
+      const cut = job.cuts.find((c) => c.id === made.cut)!;
       return {
-        title: titleOf(cut, job),
-        bit: job.bits.find((bit) => bit.id === cut.bit)?.name,
+        title: titleOf(cut, job, made),
+        bit: job.bits.find((bit) => bit.id === made.bit)?.name,
         depth_mm: round(made.depth),
         cut_mm: round(made.cutLength),
         link_mm: round(made.linkLength),

@@ -72,7 +72,11 @@ export function importSvg(bytes: Uint8Array): Drawing {
     throw new ArtworkError(
       `The drawing is ${(bytes.length / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`,
     );
-  const root = readDrawing(bytes);
+  return drawingOf(readDrawing(bytes));
+}
+
+/** The outlines of a drawing that has been parsed; see `importSvg`. */
+export function drawingOf(root: Element): Drawing {
   const reader = new ShapeReader();
   const page = pageOf(root);
   reader.visit(root.children, page.map, { rule: 'nonzero', hidden: false }, 0);

@@ -13,7 +13,7 @@ export const PresetSchema = z.object({
 export const BitSchema = z.object({
   id: z.string().min(1).max(60),
   name: z.string().min(1).max(80),
-  kind: z.enum(['v', 'end']),
+  kind: z.enum(['v', 'end', 'drill']),
   /** Widest cutting diameter, mm. */
   diameter: z.number().positive().max(200),
   /** Included angle of a V-bit, degrees. */
@@ -39,6 +39,9 @@ export interface Profile {
   radius: number;
 }
 
+/** Point angle of a twist drill where none is given, degrees (common practice). */
+const DRILL_POINT = 118;
+
 /**
  * The turned profile of a bit.
  * @throws {RangeError} for a V-bit without an angle.
@@ -46,6 +49,7 @@ export interface Profile {
  */
 export function profileOf(bit: Bit): Profile {
   const radius = bit.diameter / 2;
+  if (bit.kind === 'drill') return { flat: 0, slope: Math.tan(radians(bit.angle ?? DRILL_POINT) / 2), radius };
   if (bit.kind === 'end') return { flat: radius, slope: 0, radius };
   if (bit.angle === undefined) throw new RangeError(`The V-bit “${bit.name}” has no angle; give it one at Bits.`);
   return { flat: Math.min(bit.tip / 2, radius), slope: Math.tan(radians(bit.angle) / 2), radius };

@@ -7,7 +7,8 @@ import { type Clipper, loadClipper } from '../geometry/clipper.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { contains } from '../geometry/outline.ts';
 import { profile } from './profile.ts';
-import { axesOf, vCarve } from './v-carve.ts';
+import { type Carvables, carvablesOf } from './carvable.ts';
+import { vCarve } from './v-carve.ts';
 
 let clipper: Clipper;
 beforeAll(async () => {
@@ -21,6 +22,12 @@ const vBit = (degrees: number, tip = 0): Profile => ({
   radius: 6.35,
 });
 const settings = { depthLimit: 20, floorStep: 0.4, feed: 1500, plunge: 1200, lift: 5, rapid: 2400 };
+const none: Carvables = { regions: [], places: [], open: 0 };
+const carvables = (...points: Float64Array[]) =>
+  carvablesOf(
+    points.map((p) => ({ name: '', rule: 'nonzero' as const, outlines: [{ points: p, closed: true }] })),
+    clipper,
+  );
 const square = Float64Array.of(0, 0, 60, 0, 60, 4, 0, 4);
 
 describe('V-bits by trigonometry', () => {
@@ -43,13 +50,13 @@ describe('V-bits by trigonometry', () => {
 });
 
 describe('V-carve', () => {
-  test.each([30, 60, 90])('a slot 4 mm wide is carved to the depth of its half width with a %i° bit', (angle) => {
-    const { path, fullDepth } = vCarve(axesOf([square]), { ...settings, bit: vBit(angle) }, clipper);
+  test.each([30, 60, 90])('a slot 4 mm wide is carved to the depth of its half width with a %i° bit', async (angle) => {
+    const { path, fullDepth } = vCarve(await carvables(square), { ...settings, bit: vBit(angle) }, clipper);
     const deepest = -Math.min(...path.xyz.filter((_, i) => i % 3 === 2));
     expect(deepest).toBeCloseTo(2 / Math.tan((angle * Math.PI) / 360), 2);
     expect(fullDepth).toBeCloseTo(deepest, 2);
   });
-  test('sharp corners are reached, and nothing outside is cut by more than 10 µm', () => {
+  test('sharp corners are reached, and nothing outside is cut by more than 10 µm', async () => {
     const star = Float64Array.from(
       Array.from({ length: 10 }, (_, i) => {
         const r = i % 2 ? 8 : 20;
@@ -57,7 +64,7 @@ describe('V-carve', () => {
       }).flat(),
     );
     const bit = vBit(60);
-    const { path } = vCarve(axesOf([star]), { ...settings, bit }, clipper);
+    const { path } = vCarve(await carvables(star), { ...settings, bit }, clipper);
     const clearance = Clearance.ofLoops([star]);
     let nearest = Infinity;
     for (let i = 0; i < path.feed.length; i++) {
@@ -69,10 +76,10 @@ describe('V-carve', () => {
     }
     expect(nearest).toBeLessThan(0.01);
   });
-  test('the depth limit leaves a floor whose ridges are what the step implies', () => {
+  test('the depth limit leaves a floor whose ridges are what the step implies', async () => {
     const wide = Float64Array.of(0, 0, 30, 0, 30, 20, 0, 20);
     const bit = vBit(60);
-    const { path, floorArea } = vCarve(axesOf([wide]), { ...settings, bit, depthLimit: 3 }, clipper);
+    const { path, floorArea } = vCarve(await carvables(wide), { ...settings, bit, depthLimit: 3 }, clipper);
     const inset = radiusAtDepth(bit, 3);
     expect(floorArea).toBeCloseTo((30 - 2 * inset) * (20 - 2 * inset), 1);
     const ridge = ridgeHeight(bit, settings.floorStep);
@@ -91,23 +98,25 @@ describe('V-carve', () => {
       expect(height).toBeLessThan(-3 + ridge * 1.05);
     }
   });
-  test('plunging bounds the feed on the way down', () => {
-    const { path } = vCarve(axesOf([square]), { ...settings, bit: vBit(60), plunge: 300 }, clipper);
+  test('plunging bounds the feed on the way down', async () => {
+    const { path } = vCarve(await carvables(square), { ...settings, bit: vBit(60), plunge: 300 }, clipper);
     for (let i = 1; i < path.feed.length; i++) {
       const d = [0, 1, 2].map((k) => path.xyz[3 * i + k] - path.xyz[3 * i - 3 + k]);
       const down = -d[2];
       if (path.feed[i] > 0 && down > 0) expect((path.feed[i] * down) / Math.hypot(...d)).toBeLessThan(300.001);
     }
   });
-  test('shapes narrower than the tip are counted, not cut', () => {
+  test('shapes narrower than the tip are counted, not cut', async () => {
     const hair = Float64Array.of(0, 0, 40, 0, 40, 0.3, 0, 0.3);
-    const { path, tooNarrow } = vCarve(axesOf([hair]), { ...settings, bit: vBit(30, 0.5) }, clipper);
+    const { path, tooNarrow } = vCarve(await carvables(hair), { ...settings, bit: vBit(30, 0.5) }, clipper);
     expect(path.feed).toHaveLength(0);
     expect(tooNarrow).toBeGreaterThan(38);
   });
   test('settings that cannot be cut get a sentence', () => {
-    expect(() => vCarve([], { ...settings, bit: { flat: 3, slope: 0, radius: 3 } }, clipper)).toThrow(/needs a V-bit/);
-    expect(() => vCarve([], { ...settings, bit: vBit(60), floorStep: 0 }, clipper)).toThrow(/floor step is 0/);
+    expect(() => vCarve(none, { ...settings, bit: { flat: 3, slope: 0, radius: 3 } }, clipper)).toThrow(
+      /needs a V-bit/,
+    );
+    expect(() => vCarve(none, { ...settings, bit: vBit(60), floorStep: 0 }, clipper)).toThrow(/floor step is 0/);
   });
 });
 

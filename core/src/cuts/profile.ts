@@ -1,25 +1,48 @@
+import { ArcLength } from '../geometry/arc-length.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { Clearance } from '../geometry/clearance.ts';
 import { signedArea } from '../geometry/outline.ts';
+import { insideArea } from '../geometry/stretches.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { CutProblem } from './cut-problem.ts';
-import { placeTabs, type Tab } from './tabs.ts';
-import { PLUNGE_CLEARANCE } from './v-carve.ts';
+import { checkSlope } from './entry.ts';
+import { type Drive, layTrack } from './lay-tracks.ts';
+import { passDepths } from './pass-depths.ts';
+import { placeTabs, type Tab, tabAt } from './tabs.ts';
 
-export interface ProfileSettings {
+export interface ProfileSettings extends Drive {
   /** Diameter of the end mill, mm. */
   diameter: number;
   side: 'outside' | 'inside' | 'on';
   /** How deep, mm below the top of the stock. */
   depth: number;
   depthPerPass: number;
+  /** Thickness of a thin last pass, mm; 0 for even passes. */
+  lastPass?: number;
+  /** Left at the bottom of the stock to hold the part, mm; the depth then ends above the stock's underside by it. */
+  skin?: number;
+  /** Wood left on the wall in all passes but a last round at full depth, mm. */
+  finish?: number;
   /** Climb milling keeps the wood on the right of the bit (with a spindle that turns clockwise). */
   climb: boolean;
-  tabs: { count: number; length: number; height: number };
+  tabs: {
+    count: number;
+    length: number;
+    height: number;
+    shape?: 'square' | 'ramped';
+    /** Places chosen by hand, on the sheet; they take the place of the count. */
+    at?: readonly { x: number; y: number }[];
+  };
+  /** How the bit comes to the wall: straight down on it, or from beside by a line or a quarter circle of this size, mm. */
+  lead?: { kind: 'none' | 'line' | 'arc'; length: number };
+  /** Slope of the way down along the path, radians; 0 plunges. */
+  ramp?: number;
+  /** How far the last pass goes on past its start, mm. */
+  overlap?: number;
+  /** Where to start, on the sheet; without it, on the longest straight stretch. */
+  start?: { x: number; y: number };
   /** Thickness of the stock, mm: tabs stand up from its underside. */
   thickness: number;
-  feed: number;
-  plunge: number;
-  lift: number;
 }
 
 export interface ProfileCut {
@@ -27,58 +50,105 @@ export interface ProfileCut {
   tabs: Tab[];
   /** Loops that vanished because the bit does not fit into them. */
   lost: number;
+  passes: number;
+  /** Loops whose lead would have cut into the part or its neighbour, and so was left away. */
+  noLead: number;
 }
 
+/** How far the path may stray from the exact offset, mm. */
+const SMOOTHING = 0.001;
+
 /**
- * Cuts along outlines at half the bit's diameter, inner loops before outer ones, in even passes of at most
- * `depthPerPass`. Over tabs the bit rises to leave them standing.
+ * Cuts along outlines at half the bit's diameter, inner loops before outer ones. Over tabs the bit rises to leave them
+ * standing.
  *
  * @param area loops as `Clipper.union` returns them.
  * @throws {CutProblem} for settings that cannot be cut.
  */
 export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper): ProfileCut {
-  const { diameter, side, depth, depthPerPass, climb, tabs, thickness, feed, plunge, lift } = settings;
-  if (!(depth > 0)) throw new CutProblem('The depth is 0, so nothing would be cut; give it a depth.');
-  if (!(depthPerPass > 0)) throw new CutProblem('The depth per pass is 0; give it a depth above 0.');
-  const offset = side === 'outside' ? diameter / 2 : side === 'inside' ? -diameter / 2 : 0;
-  const loops = offset === 0 ? area : clipper.offset(area, offset);
+  const { diameter, side, climb, tabs, thickness, skin = 0, finish = 0, lift } = settings;
+  const depth = skin > 0 ? Math.min(settings.depth, thickness - skin) : settings.depth;
+  if (skin > 0 && depth <= 0)
+    throw new CutProblem('The skin is as thick as the stock, so nothing would be cut; make it thinner.');
+  if (skin >= thickness) throw new CutProblem('The skin is thicker than the stock; make it thinner.');
+  const depths = passDepths(depth, 0, settings.depthPerPass, settings.lastPass ?? 0);
+  if (settings.ramp) checkSlope(settings.ramp);
+  const sign = side === 'outside' ? 1 : side === 'inside' ? -1 : 0;
+  const offsetBy = (distance: number) =>
+    distance === 0 ? area : clipper.simplify(clipper.offset(area, distance), SMOOTHING);
+  const loops = offsetBy((sign * diameter) / 2);
   if (loops.length === 0)
     throw new CutProblem('The bit is wider than the outline it should cut inside; choose a smaller bit.');
   const lost = side === 'inside' ? Math.max(0, area.length - loops.length) : 0;
-  // Smaller areas first: what lies inside is cut while the part around it still holds.
-  const ordered = [...loops].sort((a, b) => Math.abs(signedArea(a)) - Math.abs(signedArea(b)));
-  const passes = Math.max(1, Math.ceil(depth / depthPerPass - 1e-9));
+  const rough = finish > 0 && sign !== 0 ? offsetBy(sign * (diameter / 2 + finish)) : [];
   const builder = new PathBuilder();
   const placed: Tab[] = [];
-  for (const raw of ordered) {
+  let noLead = 0;
+  // Smaller areas first: what lies inside is cut while the part around it still holds.
+  const byArea = (list: Loops) => [...list].sort((a, b) => Math.abs(signedArea(a)) - Math.abs(signedArea(b)));
+  const guard = { edge: Clearance.ofLoops(loops), loops, sign };
+  const cutLoop = (raw: Float64Array, heights: readonly number[]) => {
     const isHole = signedArea(raw) < 0;
-    // The part lies inside an outer loop cut outside. Climb: the bit goes clockwise round a part, so the part is on
-    // its right.
+    // The part lies inside an outer loop cut outside. Climb: the bit goes clockwise round a part, so that it is on
+    // the bit's right.
     const partInside = side === 'inside' ? isHole : !isHole;
     const counterClockwise = partInside ? !climb : climb;
     const loop = signedArea(raw) > 0 === counterClockwise ? raw : reversed(raw);
-    const through = depth > thickness - tabs.height;
-    const loopTabs = tabs.count > 0 && through ? placeTabs(loop, tabs.count, tabs.length + diameter) : [];
+    const measured = new ArcLength(loop);
+    const through = depth > thickness - tabs.height && skin === 0;
+    const width = tabs.length + diameter;
+    const loopTabs = !through
+      ? []
+      : tabs.at?.length
+        ? tabs.at
+            .filter((p) => distanceTo(loop, p) < diameter)
+            .map((p) => tabAt(loop, measured.nearest(p.x, p.y), width))
+        : tabs.count > 0
+          ? placeTabs(loop, tabs.count, width)
+          : [];
     placed.push(...loopTabs);
+    const start = startOf(measured, loopTabs, settings.start, settings.lead?.length ?? 0);
+    const lead = leadOf(measured, start, settings, partInside === counterClockwise, guard);
+    if (settings.lead && settings.lead.kind !== 'none' && !lead) noLead++;
+    return { measured, loopTabs, start, lead, heights };
+  };
+  const todo = [
+    ...byArea(rough).map((raw) => cutLoop(raw, depths)),
+    ...byArea(loops).map((raw) => cutLoop(raw, rough.length ? [depth] : depths)),
+  ];
+  if (rough.length) placed.splice(0, placed.length / 2);
+  for (const { measured, loopTabs, start, lead, heights } of todo) {
     const ceiling = -(thickness - tabs.height);
-    const start = startOf(loop, loopTabs);
-    for (let pass = 1; pass <= passes; pass++) {
-      const z = -(depth * pass) / passes;
-      const track = trackOf(loop, start, z < ceiling ? loopTabs : [], z, ceiling);
-      if (pass === 1) {
-        if (builder.length) builder.to(builder.x, builder.y, lift, 0);
-        builder.to(track[0], track[1], lift, 0);
-        builder.to(track[0], track[1], Math.min(lift, PLUNGE_CLEARANCE), 0);
-      }
-      builder.to(track[0], track[1], z, plunge);
-      for (let i = 3; i < track.length; i += 3) {
-        const across = Math.hypot(track[i] - builder.x, track[i + 1] - builder.y) > 1e-9;
-        builder.to(track[i], track[i + 1], track[i + 2], across || track[i + 2] > builder.z ? feed : plunge);
-      }
+    let above = 0;
+    let from = start;
+    for (const [pass, d] of heights.entries()) {
+      const z = -d;
+      const lastOne = pass === heights.length - 1;
+      const points = turnOf(measured, from, z < ceiling ? loopTabs : [], z, ceiling, {
+        ramped: tabs.shape === 'ramped',
+        diameter,
+        overlap: lastOne ? (settings.overlap ?? 0) : 0,
+      });
+      const slope = settings.ramp ?? 0;
+      const way = slope > 0 ? rampIn(points, above, z, slope) : points;
+      const full = lead ? [...leadIn(lead, way[2]), ...way, ...(lastOne ? leadOut(lead, way) : [])] : way;
+      // A ramped turn ends where its ramp did; the next begins there.
+      if (slope > 0 && !lead) from += (above - z) / Math.tan(slope);
+      if (pass > 0 && !lead && Math.hypot(builder.x - full[0], builder.y - full[1]) < 1e-6) {
+        // On at the same place: straight down, or along the ramp, without a lift.
+        for (let i = 0; i < full.length; i += 3) {
+          const down = builder.z - full[i + 2];
+          const length = Math.hypot(full[i] - builder.x, full[i + 1] - builder.y, down);
+          const feed =
+            down > 0 && length > 0 ? Math.min(settings.feed, (settings.plunge * length) / down) : settings.feed;
+          builder.to(full[i], full[i + 1], full[i + 2], feed);
+        }
+      } else layTrack(builder, { xyz: Float64Array.from(full), closed: false, ring: 0, oneWay: true }, settings);
+      above = z;
     }
   }
   if (builder.length) builder.to(builder.x, builder.y, lift, 0);
-  return { path: builder.done(), tabs: placed, lost };
+  return { path: builder.done(), tabs: placed, lost, passes: depths.length, noLead };
 }
 
 function reversed(loop: Float64Array): Float64Array {
@@ -90,62 +160,164 @@ function reversed(loop: Float64Array): Float64Array {
   return out;
 }
 
-/** Arc length at which a loop is entered: halfway between the last tab and the first, or its first point. */
-function startOf(loop: Float64Array, tabs: readonly Tab[]): number {
-  if (tabs.length === 0) return 0;
-  const total = perimeter(loop);
-  const first = Math.min(...tabs.map((t) => t.from));
-  const last = Math.max(...tabs.map((t) => t.to));
-  return (((last + (first + total - last) / 2) % total) + total) % total;
+function distanceTo(loop: Float64Array, { x, y }: { x: number; y: number }): number {
+  return Clearance.ofLoops([loop]).at(x, y);
 }
 
-function perimeter(loop: Float64Array): number {
-  let total = 0;
-  for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2)
-    total += Math.hypot(loop[i] - loop[j], loop[i + 1] - loop[j + 1]);
-  return total;
+/** Where to begin: as chosen, else in the middle of the longest stretch without tabs. */
+function startOf(
+  measured: ArcLength,
+  tabs: readonly Tab[],
+  chosen: { x: number; y: number } | undefined,
+  clear: number,
+): number {
+  if (chosen) return measured.nearest(chosen.x, chosen.y);
+  const { at, total } = measured;
+  let best = 0;
+  let longest = -1;
+  for (let i = 0; i + 1 < at.length; i++) {
+    const length = at[i + 1] - at[i];
+    const middle = at[i] + length / 2;
+    const onTab = tabs.some((tab) => {
+      const from = measured.wrap(tab.from - clear);
+      return measured.wrap(middle - from) < tab.to - tab.from + 2 * clear;
+    });
+    if (!onTab && length > longest) [best, longest] = [middle, length];
+  }
+  if (longest >= 0) return best;
+  // Every stretch carries a tab: halfway between two of them.
+  const sorted = [...tabs].sort((a, b) => a.from - b.from);
+  const gapEnd = sorted[1] ? sorted[1].from : sorted[0].from + total;
+  return measured.wrap((sorted[0].to + gapEnd) / 2);
+}
+
+interface Lead {
+  in: [number, number][];
+  out: [number, number][];
+}
+
+/** A way in and out on the side of the scrap, or nothing where there is no room for it. */
+function leadOf(
+  measured: ArcLength,
+  start: number,
+  { lead, diameter, side }: ProfileSettings,
+  partOnLeft: boolean,
+  guard: { edge: Clearance; loops: Loops; sign: number },
+): Lead | undefined {
+  if (!lead || lead.kind === 'none' || !(lead.length > 0) || side === 'on') return undefined;
+  const { x, y, dx, dy } = measured.pointAt(start);
+  // Away from the part.
+  const nx = partOnLeft ? dy : -dy;
+  const ny = partOnLeft ? -dx : dx;
+  const at = (along: number, off: number): [number, number] => [x + along * dx + off * nx, y + along * dy + off * ny];
+  const r = lead.length;
+  const steps = 12;
+  const quarter = (sign: number) =>
+    Array.from({ length: steps + 1 }, (_, k) => {
+      const a = (Math.PI / 2) * (k / steps);
+      return at(sign * r * Math.cos(a), r * (1 - Math.sin(a)));
+    });
+  const way: Lead =
+    lead.kind === 'line'
+      ? { in: [at(-r, r * 0.5)], out: [at(r, r * 0.5)] }
+      : { in: quarter(-1).slice(0, -1), out: quarter(1).slice(0, -1).reverse() };
+  // The bit's centre stays on the scrap side of every path, and no nearer to a neighbour than the path itself is.
+  const free = [...way.in, ...way.out].every(([px, py]) => {
+    const inside = insideArea(guard.loops, px, py);
+    return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
+  });
+  return free && diameter > 0 ? way : undefined;
+}
+
+function leadIn({ in: points }: Lead, z: number): number[] {
+  return points.flatMap(([x, y]) => [x, y, z]);
+}
+
+function leadOut({ out }: Lead, way: readonly number[]): number[] {
+  const z = way[way.length - 1];
+  const [ex, ey] = [way[way.length - 3], way[way.length - 2]];
+  // Past an overlap the way out starts from where the path has ended, parallel to where it was planned.
+  const [sx, sy] = [way[0], way[1]];
+  return out.flatMap(([x, y]) => [x + ex - sx, y + ey - sy, z]);
+}
+
+/** The beginning of a turn as a ramp from `above`, and after the turn what the ramp has cut too shallow again. */
+function rampIn(points: readonly number[], above: number, z: number, slope: number): number[] {
+  const run = (above - z) / Math.tan(slope);
+  const out: number[] = [points[0], points[1], above];
+  let gone = 0;
+  let turns = 0;
+  for (let i = 3; ; i += 3) {
+    if (i >= points.length) {
+      i = 3;
+      if (++turns > 200) throw new CutProblem('The ramp is too shallow for so short an outline; make it steeper.');
+    }
+    const [px, py] = [points[i - 3], points[i - 2]];
+    const length = Math.hypot(points[i] - px, points[i + 1] - py);
+    if (gone + length < run) {
+      gone += length;
+      out.push(points[i], points[i + 1], Math.max(points[i + 2], above + ((z - above) * gone) / run));
+      continue;
+    }
+    const t = length > 0 ? (run - gone) / length : 1;
+    const [x, y] = [px + t * (points[i] - px), py + t * (points[i + 1] - py)];
+    out.push(x, y, Math.max(z, points[i - 1]));
+    // A whole turn at depth from here back to here.
+    for (let k = i; k < points.length; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
+    for (let k = 3; k < i; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
+    out.push(x, y, Math.max(z, points[i - 1]));
+    return out;
+  }
 }
 
 /** One turn round a loop as x, y, z triples, from arc length `start`, at `z` or, over tabs, at `ceiling`. */
-function trackOf(loop: Float64Array, start: number, tabs: readonly Tab[], z: number, ceiling: number): number[] {
-  const n = loop.length / 2;
-  const at = new Float64Array(n + 1);
-  for (let i = 0; i < n; i++) {
-    const k = ((i + 1) % n) * 2;
-    at[i + 1] = at[i] + Math.hypot(loop[k] - loop[2 * i], loop[k + 1] - loop[2 * i + 1]);
-  }
-  const total = at[n];
-  const stops: { s: number; z?: [number, number] }[] = [];
-  for (let i = 0; i < n; i++) stops.push({ s: (at[i] - start + total) % total });
+function turnOf(
+  measured: ArcLength,
+  start: number,
+  tabs: readonly Tab[],
+  z: number,
+  ceiling: number,
+  { ramped, diameter, overlap }: { ramped: boolean; diameter: number; overlap: number },
+): number[] {
+  const { at, total } = measured;
+  const end = total + Math.min(overlap, total);
+  const stops: { s: number; heights?: number[] }[] = [];
+  const add = (s: number, heights?: number[]) => {
+    const first = measured.wrap(s - start);
+    for (let q = first; q <= end + 1e-12; q += total) stops.push({ s: q, heights });
+  };
+  for (let i = 0; i + 1 < at.length; i++) add(at[i]);
   for (const tab of tabs) {
-    stops.push({ s: (tab.from - start + 2 * total) % total, z: [z, ceiling] });
-    stops.push({ s: (tab.to - start + 2 * total) % total, z: [ceiling, z] });
+    if (ramped) {
+      // Up to the middle and down again, so that the tab is a ridge that breaks off easily.
+      const middle = (tab.from + tab.to) / 2;
+      add(tab.from + diameter / 2, [z]);
+      add(middle, [ceiling]);
+      add(tab.to - diameter / 2, [z]);
+    } else {
+      add(tab.from, [z, ceiling]);
+      add(tab.to, [ceiling, z]);
+    }
   }
-  stops.push({ s: 0 }, { s: total });
+  stops.push({ s: 0 }, { s: end });
   stops.sort((a, b) => a.s - b.s);
+  const ridgeAt = (s: number): number => {
+    for (const tab of tabs) {
+      const half = (tab.to - tab.from - diameter) / 2;
+      const off = Math.abs(measured.wrap(s + start - (tab.from + tab.to) / 2 + total / 2) - total / 2);
+      if (off < half) return z + (ceiling - z) * (1 - off / half);
+    }
+    return z;
+  };
   const out: number[] = [];
   let height = z;
   for (const stop of stops) {
-    const [x, y] = pointAt(loop, at, (stop.s + start) % total);
-    if (stop.z) {
-      out.push(x, y, stop.z[0], x, y, stop.z[1]);
-      height = stop.z[1];
+    const { x, y } = measured.pointAt(start + stop.s);
+    if (ramped) out.push(x, y, stop.heights ? stop.heights[0] : ridgeAt(stop.s));
+    else if (stop.heights) {
+      for (const h of stop.heights) out.push(x, y, h);
+      height = stop.heights[stop.heights.length - 1];
     } else out.push(x, y, height);
   }
   return out;
-}
-
-function pointAt(loop: Float64Array, at: Float64Array, s: number): [number, number] {
-  const n = loop.length / 2;
-  let lo = 0;
-  let hi = n;
-  while (hi - lo > 1) {
-    const mid = (lo + hi) >> 1;
-    if (at[mid] <= s) lo = mid;
-    else hi = mid;
-  }
-  const k = ((lo + 1) % n) * 2;
-  const length = at[lo + 1] - at[lo];
-  const t = length > 0 ? (s - at[lo]) / length : 0;
-  return [loop[2 * lo] + t * (loop[k] - loop[2 * lo]), loop[2 * lo + 1] + t * (loop[k + 1] - loop[2 * lo + 1])];
 }

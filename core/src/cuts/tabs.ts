@@ -1,3 +1,5 @@
+import { ArcLength } from '../geometry/arc-length.ts';
+
 /** A tab on a loop, by the arc length where it begins and ends, and its middle on the sheet. */
 export interface Tab {
   from: number;
@@ -18,16 +20,13 @@ const STRAIGHT_ENOUGH = (10 * Math.PI) / 180;
  */
 export function placeTabs(loop: Float64Array, count: number, width: number): Tab[] {
   const n = loop.length / 2;
-  const at = new Float64Array(n + 1);
+  const measured = new ArcLength(loop);
+  const { total } = measured;
   const heading = new Float64Array(n);
   for (let i = 0; i < n; i++) {
     const k = ((i + 1) % n) * 2;
-    const dx = loop[k] - loop[2 * i];
-    const dy = loop[k + 1] - loop[2 * i + 1];
-    at[i + 1] = at[i] + Math.hypot(dx, dy);
-    heading[i] = Math.atan2(dy, dx);
+    heading[i] = Math.atan2(loop[k + 1] - loop[2 * i + 1], loop[k] - loop[2 * i]);
   }
-  const total = at[n];
   const fitting = Math.min(count, Math.floor(total / (2 * width)));
   if (fitting < 1) return [];
   const turn = new Float64Array(n);
@@ -38,21 +37,11 @@ export function placeTabs(loop: Float64Array, count: number, width: number): Tab
   // Total turning from the loop's start up to vertex i, so that the turning along any stretch is one subtraction.
   const turned = new Float64Array(n + 1);
   for (let i = 0; i < n; i++) turned[i + 1] = turned[i] + turn[i];
-  const segmentAt = (s: number) => {
-    let lo = 0;
-    let hi = n;
-    while (hi - lo > 1) {
-      const mid = (lo + hi) >> 1;
-      if (at[mid] <= s) lo = mid;
-      else hi = mid;
-    }
-    return lo;
-  };
   const turningAlong = (from: number, to: number) => {
-    const a = ((from % total) + total) % total;
-    const b = ((to % total) + total) % total;
-    const ta = turned[segmentAt(a) + 1];
-    const tb = turned[segmentAt(b) + 1];
+    const a = measured.wrap(from);
+    const b = measured.wrap(to);
+    const ta = turned[measured.segmentAt(a) + 1];
+    const tb = turned[measured.segmentAt(b) + 1];
     return a <= b ? tb - ta : turned[n] - ta + tb;
   };
   const spacing = total / fitting;
@@ -68,16 +57,13 @@ export function placeTabs(loop: Float64Array, count: number, width: number): Tab
       if (bend < least - 1e-9) [best, least] = [middle, bend];
       if (least < STRAIGHT_ENOUGH) break;
     }
-    const s = ((best % total) + total) % total;
-    const i = segmentAt(s);
-    const next = ((i + 1) % n) * 2;
-    const t = at[i + 1] > at[i] ? (s - at[i]) / (at[i + 1] - at[i]) : 0;
-    tabs.push({
-      from: best - width / 2,
-      to: best + width / 2,
-      x: loop[2 * i] + t * (loop[next] - loop[2 * i]),
-      y: loop[2 * i + 1] + t * (loop[next + 1] - loop[2 * i + 1]),
-    });
+    tabs.push(tabAt(loop, best, width, measured));
   }
   return tabs;
+}
+
+/** A tab round a place on a loop, named by its distance along it. */
+export function tabAt(loop: Float64Array, middle: number, width: number, measured = new ArcLength(loop)): Tab {
+  const { x, y } = measured.pointAt(middle);
+  return { from: middle - width / 2, to: middle + width / 2, x, y };
 }

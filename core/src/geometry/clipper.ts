@@ -14,6 +14,8 @@ export interface Clipper {
   union(loops: Loops, rule: FillRule): Loops;
   /** What is in `loops` and not in `clip` (both as `union` returns them). */
   difference(loops: Loops, clip: Loops): Loops;
+  /** What is in both. */
+  intersection(loops: Loops, clip: Loops): Loops;
   /** Without points that lie within `tolerance` mm of the line between their neighbours. */
   simplify(loops: Loops, tolerance: number): Loops;
   /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners. */
@@ -78,6 +80,14 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       const a = send(loops);
       const b = send(clip);
       const result = module.DifferenceD(a, b, FillRule.NonZero, DECIMALS);
+      a.delete();
+      b.delete();
+      return receive(result);
+    },
+    intersection(loops, clip) {
+      const a = send(loops);
+      const b = send(clip);
+      const result = module.IntersectD(a, b, FillRule.NonZero, DECIMALS);
       a.delete();
       b.delete();
       return receive(result);

@@ -1,27 +1,22 @@
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/svg.ts';
 import { profileOf, type Bit, type Profile } from '../bits/bit.ts';
+import { type Carvables, carvablesOf } from '../cuts/carvable.ts';
 import { CutProblem } from '../cuts/cut-problem.ts';
-import { profile } from '../cuts/profile.ts';
-import type { Tab } from '../cuts/tabs.ts';
-import { type VCarving, vCarve } from '../cuts/v-carve.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { medialAxis, type MedialAxis } from '../geometry/medial-axis.ts';
 import { TriangulationError } from '../geometry/outline-samples.ts';
-import { regionsOf, type Region } from '../geometry/regions.ts';
-import { measurePath, type Path } from '../motion/path.ts';
+import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { judge, type Remark } from '../remarks/judge.ts';
-import { orderCuts } from '../sequence/order.ts';
-import { thickest } from '../stock/stock.ts';
-import type { Cut, Job, ProfileCut, VCarveCut } from './job.ts';
+import { orderParts, rankOf } from '../sequence/order.ts';
+import { type CutPart, partsOf } from './cut-parts.ts';
+import type { Cut, Job } from './job.ts';
 
-export interface CutResult {
-  id: string;
+/** What one bit does for a cut, with its times and lengths. */
+export interface CutResult extends CutPart {
   /** What keeps it from being cut, as a sentence; the path is then empty. */
   problem?: string;
-  path: Path;
   profile: Profile;
   minutes: number;
   split: { cutting: number; plunging: number; linking: number };
@@ -29,14 +24,10 @@ export interface CutResult {
   depth: number;
   cutLength: number;
   linkLength: number;
+  /** Times the bit lifts between cutting. */
+  lifts: number;
   /** Outlines of the chosen shapes that are not closed, and so are left out. */
   openOutlines: number;
-  tabs: Tab[];
-  passes: number;
-  /** Only of V-carving: see `VCarving`. */
-  carving?: Omit<VCarving, 'path'>;
-  /** Only of profiles: loops the bit does not fit into. */
-  lost: number;
 }
 
 export interface JobResult {
@@ -56,17 +47,12 @@ export interface ComputeOptions {
   progress?: (share: number, doing: string) => void;
 }
 
-interface Carvable {
-  region: Region;
-  axis: MedialAxis;
-}
-
 /** Keeps what `compute` found for parts of a job, so that only what changed is computed again. */
 export class ComputeCache {
   readonly items = new Recent<PlacedItem>(200);
   readonly areas = new Recent<{ area: Loops; open: number }>(40);
-  readonly axes = new Recent<Carvable[]>(20);
-  readonly cuts = new Recent<CutResult>(60);
+  readonly carvables = new Recent<Carvables>(20);
+  readonly cuts = new Recent<CutResult[]>(60);
 }
 
 class Recent<T> {
@@ -102,24 +88,25 @@ export async function compute(
     const key = JSON.stringify(item);
     return cache.items.get(key) ?? cache.items.set(key, placeItem(item, resources));
   });
-  const ordered = orderCuts(job.cuts);
   const cuts: CutResult[] = [];
-  for (const [index, cut] of ordered.entries()) {
-    const report = (share: number) => progress?.((index + share) / ordered.length, titleOf(cut, job));
+  for (const [index, cut] of job.cuts.entries()) {
+    const report = (share: number) => progress?.((index + share) / job.cuts.length, titleOf(cut, job));
     report(0);
     await breathe(signal);
-    const key = JSON.stringify([cut, bitOf(job, cut), artworkOf(job, cut), machineOf(job)]);
+    const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
     cuts.push(
-      cache.cuts.get(key) ?? cache.cuts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal)),
+      ...(cache.cuts.get(key) ??
+        cache.cuts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal))),
     );
   }
+  const ordered = job.ownOrder ? cuts : orderParts(cuts);
   progress?.(1, '');
   let bitChanges = 0;
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
-  const minutes = cuts.reduce((sum, cut) => sum + cut.minutes, 0) + bitChanges * job.bench.bitChangeMinutes;
+  const minutes = ordered.reduce((sum, cut) => sum + cut.minutes, 0) + bitChanges * job.bench.bitChangeMinutes;
   const tryCut = (cut: Cut) => computeCut(job, cut, items, clipper, cache, () => {}, signal);
-  const remarks = await judge({ job, items, cuts, tryCut });
-  return { items, cuts, minutes, bitChanges, remarks };
+  const remarks = await judge({ job, items, cuts: ordered, tryCut });
+  return { items, cuts: ordered, minutes, bitChanges, remarks };
 }
 
 /** Lets other work run, and stops where the signal says so. */
@@ -128,8 +115,19 @@ async function breathe(signal?: AbortSignal): Promise<void> {
   signal?.throwIfAborted();
 }
 
-function bitOf(job: Job, cut: Cut): Bit | undefined {
-  return job.bits.find((bit) => bit.id === cut.bit);
+let lastBreath = 0;
+
+/** As `breathe`, but only when others have waited a while: a timer costs more than a letter. */
+async function pause(signal?: AbortSignal): Promise<void> {
+  const now = performance.now();
+  if (now - lastBreath < 20) return;
+  await breathe(signal);
+  lastBreath = performance.now();
+}
+
+function bitsOf(job: Job, cut: Cut): (Bit | undefined)[] {
+  const ids = 'clearBits' in cut ? [...cut.clearBits, cut.bit] : [cut.bit];
+  return ids.map((id) => job.bits.find((bit) => bit.id === id));
 }
 
 function artworkOf(job: Job, cut: Cut): unknown {
@@ -137,13 +135,29 @@ function artworkOf(job: Job, cut: Cut): unknown {
 }
 
 function machineOf({ stock, bench }: Job): unknown {
-  return [stock.corners, stock.lift, bench.limits];
+  return [stock.corners, stock.lift, stock.material, bench.limits];
 }
 
+const VERBS: Record<Cut['kind'], string> = {
+  'v-carve': 'Carve',
+  profile: 'Cut out',
+  pocket: 'Pocket',
+  drill: 'Drill',
+  inlay: 'Inlay',
+};
+
 /** What a cut is called: `titleOf(cut, job)` is “Carve Words” or “Cut out Board edge”. */
-export function titleOf(cut: Cut, job: Job): string {
+export function titleOf(cut: Cut, job: Job, part?: Pick<CutPart, 'id'>): string {
   const names = cut.targets.map(({ item }) => job.artwork.find((a) => a.id === item)?.name ?? '?');
-  return `${cut.kind === 'v-carve' ? 'Carve' : 'Cut out'} ${names.length ? names.join(' and ') : 'nothing yet'}`;
+  const verb =
+    part && part.id !== cut.id
+      ? 'Clear for'
+      : cut.kind === 'inlay'
+        ? cut.role === 'part'
+          ? 'Inlay part of'
+          : 'Inlay recess of'
+        : VERBS[cut.kind];
+  return `${verb} ${names.length ? names.join(' and ') : 'nothing yet'}`;
 }
 
 /** The shapes a cut works on. */
@@ -163,59 +177,84 @@ async function computeCut(
   cache: ComputeCache,
   report: (share: number) => void,
   signal?: AbortSignal,
-): Promise<CutResult> {
-  const bit = bitOf(job, cut);
-  const empty: CutResult = {
-    id: cut.id,
-    path: { xyz: new Float64Array(0), feed: new Float64Array(0) },
-    profile: { flat: 0, slope: 1, radius: 1 },
-    minutes: 0,
-    split: { cutting: 0, plunging: 0, linking: 0 },
-    depth: 0,
-    cutLength: 0,
-    linkLength: 0,
-    openOutlines: 0,
-    tabs: [],
-    passes: 0,
-    lost: 0,
-  };
+): Promise<CutResult[]> {
+  const shapes = shapesOf(cut, items);
+  const key = JSON.stringify([cut.targets, artworkOf(job, cut)]);
+  const openOutlines = shapes.reduce((sum, shape) => sum + shape.outlines.filter((o) => !o.closed).length, 0);
   try {
-    if (!bit) throw new CutProblem('This cut’s bit is no longer in the job; choose another.');
-    const shape = profileOf(bit);
-    const areaKey = JSON.stringify([cut.targets, artworkOf(job, cut)]);
-    const { area, open } = cache.areas.get(areaKey) ?? cache.areas.set(areaKey, areaOf(shapesOf(cut, items), clipper));
-    empty.openOutlines = open;
-    if (area.length === 0)
-      throw new CutProblem(
-        open > 0
-          ? 'All chosen outlines are open; close them to cut the area inside.'
-          : 'No outlines are chosen for this cut; choose some on the sheet.',
-      );
-    const parts =
-      cut.kind === 'v-carve'
-        ? await carve(cut, shape, job, area, areaKey, clipper, cache, report, signal)
-        : cutProfile(cut, bit, job, area, clipper);
-    const plan = planMotion(parts.path, job.bench.limits);
-    const { cut: cutLength, link, lowest } = measurePath(parts.path);
-    return {
-      ...empty,
-      ...parts,
-      profile: shape,
-      minutes: plan.minutes,
-      split: splitTime(parts.path, plan),
-      depth: -lowest,
-      cutLength,
-      linkLength: link,
-      openOutlines: open,
-    };
+    const parts = await partsOf(
+      job,
+      cut,
+      {
+        shapes,
+        area: () => cache.areas.get(key) ?? cache.areas.set(key, areaOf(shapes, clipper)),
+        carvables: async () =>
+          cache.carvables.get(key) ??
+          cache.carvables.set(
+            key,
+            await carvablesOf(shapes, clipper, async (share) => {
+              report(0.8 * share);
+              await pause(signal);
+            }),
+          ),
+      },
+      clipper,
+    );
+    return parts.map((part) => timed(part, job, openOutlines));
   } catch (error) {
-    if (error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError)
-      return { ...empty, problem: error.message };
-    throw error;
+    if (!(error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError))
+      throw error;
+    return [
+      {
+        ...NOTHING,
+        id: cut.id,
+        cut: cut.id,
+        bit: cut.bit,
+        rank: rankOf(cut, false),
+        feed: cut.feed,
+        plunge: cut.plunge,
+        speed: cut.speed,
+        openOutlines,
+        problem: error.message,
+      },
+    ];
   }
 }
 
-function areaOf(shapes: readonly Shape[], clipper: Clipper): { area: Loops; open: number } {
+const NOTHING = {
+  path: { xyz: new Float64Array(0), feed: new Float64Array(0) },
+  passes: 0,
+  tabs: [],
+  lost: 0,
+  left: 0,
+  noLead: 0,
+  profile: { flat: 0, slope: 1, radius: 1 },
+  minutes: 0,
+  split: { cutting: 0, plunging: 0, linking: 0 },
+  depth: 0,
+  cutLength: 0,
+  linkLength: 0,
+  lifts: 0,
+};
+
+function timed(part: CutPart, job: Job, openOutlines: number): CutResult {
+  const plan = planMotion(part.path, job.bench.limits);
+  const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(part.path);
+  return {
+    ...part,
+    profile: profileOf(job.bits.find((bit) => bit.id === part.bit)!),
+    minutes: plan.minutes,
+    split: splitTime(part.path, plan),
+    depth: -lowest,
+    cutLength,
+    linkLength,
+    lifts,
+    openOutlines,
+  };
+}
+
+/** What some shapes cover together, and how many of their outlines are open and so left out. */
+export function areaOf(shapes: readonly Shape[], clipper: Clipper): { area: Loops; open: number } {
   let open = 0;
   const loops: Loops = [];
   for (const shape of shapes) {
@@ -227,71 +266,4 @@ function areaOf(shapes: readonly Shape[], clipper: Clipper): { area: Loops; open
     if (closed.length) loops.push(...clipper.union(closed, shape.rule));
   }
   return { area: loops.length ? clipper.union(loops, 'nonzero') : [], open };
-}
-
-async function carve(
-  cut: VCarveCut,
-  bit: Profile,
-  job: Job,
-  area: Loops,
-  areaKey: string,
-  clipper: Clipper,
-  cache: ComputeCache,
-  report: (share: number) => void,
-  signal?: AbortSignal,
-): Promise<Pick<CutResult, 'path' | 'carving' | 'passes'>> {
-  let axes = cache.axes.get(areaKey);
-  if (!axes) {
-    axes = [];
-    const regions = regionsOf(area);
-    for (const [index, region] of regions.entries()) {
-      axes.push({ region, axis: medialAxis(region) });
-      report((0.8 * (index + 1)) / regions.length);
-      await breathe(signal);
-    }
-    cache.axes.set(areaKey, axes);
-  }
-  const { path, ...carving } = vCarve(
-    axes,
-    {
-      bit,
-      depthLimit: cut.depthLimit,
-      floorStep: cut.floorStep,
-      feed: cut.feed,
-      plunge: cut.plunge,
-      lift: job.stock.lift,
-      rapid: job.bench.limits.speed.z,
-    },
-    clipper,
-  );
-  if (path.feed.length === 0)
-    throw new CutProblem('Every chosen outline is narrower than the tip of this bit; choose a bit with a finer tip.');
-  return { path, carving, passes: 1 };
-}
-
-function cutProfile(
-  cut: ProfileCut,
-  bit: Bit,
-  job: Job,
-  area: Loops,
-  clipper: Clipper,
-): Pick<CutResult, 'path' | 'tabs' | 'lost' | 'passes'> {
-  if (bit.kind !== 'end') throw new CutProblem('Cutting out needs an end mill; choose one for this cut.');
-  const made = profile(
-    area,
-    {
-      diameter: bit.diameter,
-      side: cut.side,
-      depth: cut.depth,
-      depthPerPass: cut.depthPerPass,
-      climb: cut.climb,
-      tabs: cut.tabs,
-      thickness: thickest(job.stock),
-      feed: cut.feed,
-      plunge: cut.plunge,
-      lift: job.stock.lift,
-    },
-    clipper,
-  );
-  return { ...made, passes: Math.ceil(cut.depth / cut.depthPerPass - 1e-9) };
 }

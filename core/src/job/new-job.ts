@@ -1,6 +1,6 @@
 import { type Bit, presetFor } from '../bits/bit.ts';
 import type { LengthUnit } from '../quantity/units.ts';
-import type { Bench, Cut, Job } from './job.ts';
+import { type Bench, type Cut, CutSchema, type Job } from './job.ts';
 
 /** An empty job: a board of oak, the shop's bits, and a bench. */
 export function newJob(name: string, unit: LengthUnit, bits: Bit[], bench: Bench): Job {
@@ -26,34 +26,61 @@ export function newJob(name: string, unit: LengthUnit, bits: Bit[], bench: Bench
     artwork: [],
     bits,
     cuts: [],
+    ownOrder: false,
     bench,
     notes: '',
   };
 }
 
-/** A new cut of a kind, with the first fitting bit and its settings for the job's material. */
+/** Bits that a kind of cut takes. */
+export const BIT_KINDS: Record<Cut['kind'], Bit['kind'][]> = {
+  'v-carve': ['v'],
+  profile: ['end'],
+  pocket: ['end'],
+  drill: ['drill', 'end'],
+  inlay: ['end'],
+};
+
+/**
+ * A new cut of a kind, with the first fitting bit and its settings for the job's material; nothing where the job has no
+ * such bit.
+ */
 export function newCut(job: Job, kind: Cut['kind'], id: string): Cut | undefined {
-  const bit = job.bits.find((b) => b.kind === (kind === 'v-carve' ? 'v' : 'end'));
+  const bit = BIT_KINDS[kind].map((k) => job.bits.find((b) => b.kind === k)).find((b) => b !== undefined);
   if (!bit) return undefined;
   const preset = presetFor(bit, job.stock.material);
   const thick = Math.max(...job.stock.corners);
+  const depthPerPass = preset?.depthPerPass ?? 3;
   const base = {
     id,
+    kind,
     targets: [],
     bit: bit.id,
     feed: preset?.feed ?? 1000,
     plunge: preset?.plunge ?? 500,
     speed: preset?.speed ?? 16000,
+    depthPerPass,
   };
-  if (kind === 'v-carve')
-    return { ...base, kind, depthLimit: Math.max(1, Math.min(bit.flute, thick - 2)), floorStep: 0.5 };
-  return {
-    ...base,
-    kind,
-    side: 'outside',
-    depth: thick + (job.stock.zeroZ === 'spoilboard' ? 0.05 : 0.5),
-    depthPerPass: preset?.depthPerPass ?? 3,
-    climb: true,
-    tabs: { count: job.stock.holdDown === 'tape' ? 0 : 4, length: 8, height: Math.min(3, thick / 2) },
+  const entry = { kind: 'ramp', angle: 5 };
+  const tabs = { count: job.stock.holdDown === 'tape' ? 0 : 4, length: 8, height: Math.min(3, thick / 2) };
+  const through = thick + (job.stock.zeroZ === 'spoilboard' ? 0.05 : 0.5);
+  const step = Math.round(bit.diameter * 40) / 100;
+  const own: Record<Cut['kind'], object> = {
+    'v-carve': { depthLimit: Math.max(1, Math.min(bit.flute, thick - 2)), floorStep: 0.5, depthPerPass: null },
+    profile: { side: 'outside', depth: through, climb: true, tabs },
+    pocket: { depth: Math.min(thick / 3, bit.flute), step, pattern: 'rings', climb: true, entry },
+    drill: { depth: Math.min(through, bit.flute), peck: 3.175, retract: 'full', dwell: 0 },
+    inlay: {
+      role: 'recess',
+      otherDiameter: bit.diameter,
+      allowance: 0.06,
+      depth: Math.min(thick / 3, bit.flute),
+      step,
+      climb: true,
+      entry,
+      tabs: { ...tabs, count: 0 },
+      shift: { x: 0, y: 0 },
+    },
   };
+  return CutSchema.parse({ ...base, ...own[kind] });
 }

@@ -50,11 +50,12 @@ export class PathBuilder {
   }
 }
 
-/** Length cut and length of rapid moves, and the lowest z, mm. */
-export function measurePath({ xyz, feed }: Path): { cut: number; link: number; lowest: number } {
+/** Length cut and length of rapid moves, the lowest z, mm, and how often the bit lifts between cutting. */
+export function measurePath({ xyz, feed }: Path): { cut: number; link: number; lowest: number; lifts: number } {
   let cut = 0;
   let link = 0;
   let lowest = 0;
+  let lifts = -1;
   for (let i = 0; i < feed.length; i++) {
     lowest = Math.min(lowest, xyz[3 * i + 2]);
     if (i === 0) continue;
@@ -63,10 +64,11 @@ export function measurePath({ xyz, feed }: Path): { cut: number; link: number; l
       xyz[3 * i + 1] - xyz[3 * i - 2],
       xyz[3 * i + 2] - xyz[3 * i - 1],
     );
+    if (feed[i] > 0 && feed[i - 1] === 0) lifts++;
     if (feed[i] > 0) cut += length;
     else link += length;
   }
-  return { cut, link, lowest };
+  return { cut, link, lowest, lifts: Math.max(0, lifts) };
 }
 
 /** Paths one after the other, as one. */

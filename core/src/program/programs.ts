@@ -1,6 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
 import { type JobResult, titleOf } from '../job/compute.ts';
-import type { Job } from '../job/job.ts';
+import type { Cut, Job } from '../job/job.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { DIALECTS } from './dialect.ts';
 import { type Program, type ProgramCut, writeProgram } from './write.ts';
@@ -10,20 +10,23 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
   const { stock, unit, bench } = job;
   const dialect = DIALECTS[bench.dialect];
   const cuts: ProgramCut[] = result.cuts.flatMap((made) => {
-    const cut = job.cuts.find((c) => c.id === made.id)!;
-    const number = job.bits.findIndex((bit) => bit.id === cut.bit);
+    const cut = job.cuts.find((c) => c.id === made.cut)!;
+    const number = job.bits.findIndex((bit) => bit.id === made.bit);
     if (made.problem || made.path.feed.length === 0) return [];
     return [
       {
-        id: cut.id,
-        title: titleOf(cut, job),
+        id: made.id,
+        title: titleOf(cut, job, made),
         bit: { number: number + 1, name: job.bits[number].name },
         path: made.path,
         depth: made.depth,
-        feed: cut.feed,
-        plunge: cut.plunge,
-        speed: cut.speed,
+        feed: made.feed,
+        plunge: made.plunge,
+        speed: made.speed,
         minutes: made.minutes,
+        details: made.id === cut.id ? detailsOf(cut, job) : undefined,
+        drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
+        dwells: cut.kind === 'drill' && made.dwells?.length ? { points: made.dwells, seconds: cut.dwell } : undefined,
       },
     ];
   });
@@ -50,6 +53,23 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     ...writeProgram({ ...heading, minutes: group.reduce((s, c) => s + c.minutes, 0) }, group, zero, dialect),
     bit: group[0].bit.name,
   }));
+}
+
+/** Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”. */
+export function detailsOf(cut: Cut, { unit }: Job): string {
+  const length = (mm: number) => formatLength(mm, unit, 3);
+  switch (cut.kind) {
+    case 'v-carve':
+      return `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`;
+    case 'profile':
+      return `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.tabs.at.length || cut.tabs.count} tabs`;
+    case 'pocket':
+      return `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`;
+    case 'drill':
+      return cut.peck > 0 ? `pecks of ${length(cut.peck)}, ${cut.retract} retract` : 'in one go';
+    case 'inlay':
+      return `${cut.role}, allowance ${length(cut.allowance)} a side, ${length(cut.depthPerPass)} a pass`;
+  }
 }
 
 /** Where zero lies, in words: “lower left corner, top of the stock”. */

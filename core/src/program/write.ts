@@ -2,7 +2,10 @@ import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import { MM_PER_INCH } from '../quantity/units.ts';
 import type { Path } from '../motion/path.ts';
+import type { Hole } from '../cuts/drill.ts';
+import { PLUNGE_CLEARANCE } from '../cuts/plunge-clearance.ts';
 import type { Dialect } from './dialect.ts';
+import { fitArcs, type FittedMove } from './fit-arcs.ts';
 
 /** One cut of a program, in the order they are made. */
 export interface ProgramCut {
@@ -16,6 +19,12 @@ export interface ProgramCut {
   plunge: number;
   speed: number;
   minutes: number;
+  /** Further settings for the heading: steps, sides, allowances. */
+  details?: string;
+  /** Only of drilling, for controllers that do it by cycles of their own. */
+  drilling?: { holes: readonly Hole[]; depth: number; peck: number; retract: 'full' | 'short'; dwell: number };
+  /** Points of the path at which the bit dwells, and for how many seconds. */
+  dwells?: { points: readonly number[]; seconds: number };
 }
 
 export interface ProgramHeading {
@@ -42,7 +51,7 @@ export interface Program {
   /** Bit the program is for, where each bit has a program of its own. */
   bit?: string;
   /** For every cut: the first line and the line after its last. */
-  cuts: { id: string; from: number; to: number }[];
+  cuts: { id: string; title: string; bit: string; from: number; to: number }[];
   /** For every line that moves along a cut's path. */
   moves: LineMove[];
 }
@@ -73,7 +82,9 @@ export function writeProgram(
     return text === '-0' || text === '' ? '0' : text;
   };
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(unit === 'in' ? 2 : 0)) || 1);
-  const say = (text: string) => lines.push(`(${comment(text)})`);
+  const zeroAt = [zero.x, zero.y, zero.z];
+  const say = (text: string) =>
+    lines.push(dialect.comment === 'brackets' ? `(${comment(text)})` : `; ${comment(text)}`);
 
   say(`${heading.job} - revision ${heading.revision}, ${heading.date}`);
   say(`stock: ${heading.stock}`);
@@ -82,9 +93,90 @@ export function writeProgram(
   say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(heading.minutes)}`);
   for (const cut of cuts)
     say(
-      `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm, ${formatMinutes(cut.minutes)}`,
+      `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm${cut.details ? `, ${cut.details}` : ''}, ${formatMinutes(cut.minutes)}`,
     );
   lines.push(`G17 G40 G49 ${unit === 'in' ? 'G20' : 'G21'} G90 G94`, 'G54');
+
+  const follow = (cut: ProgramCut, cutIndex: number) => {
+    const { path } = cut;
+    const { xyz, feed } = path;
+    const dwells = new Set(cut.dwells?.points);
+    // Up first, then across: the bit may be anywhere.
+    let at = [0, 1, 2].map((k) => number(xyz[k] - zeroAt[k]));
+    lines.push(`G0 Z${at[2]}`, `G0 X${at[0]} Y${at[1]}`);
+    moves.push({ line: lines.length - 1, cut: cutIndex, point: 0 });
+    let G = 'G0';
+    let F = '';
+    const fitted: FittedMove[] =
+      dialect.arcs === 'none' ? Array.from({ length: feed.length - 1 }, (_, i) => ({ point: i + 1 })) : fitArcs(path);
+    let before = 0;
+    for (const { point, arc } of fitted) {
+      const to = [0, 1, 2].map((k) => number(xyz[3 * point + k] - zeroAt[k]));
+      const centre = arc && arcWords(at, to, [arc.x - zero.x, arc.y - zero.y], arc.clockwise);
+      // An arc whose rounded numbers no longer describe one is written as the moves it stood for.
+      const ends = arc && !centre ? Array.from({ length: point - before }, (_, k) => before + 1 + k) : [point];
+      for (const end of ends) {
+        const words: string[] = [];
+        const target = end === point ? to : [0, 1, 2].map((k) => number(xyz[3 * end + k] - zeroAt[k]));
+        'XYZ'.split('').forEach((letter, k) => {
+          if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
+        });
+        if (words.length > 0) {
+          const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : feed[end] > 0 ? 'G1' : 'G0';
+          if (g !== G) words.unshift(g);
+          if (centre) words.push(centre);
+          if (g !== 'G0') {
+            const f = feedNumber(feed[end]);
+            if (f !== F) words.push(`F${f}`);
+            F = f;
+          }
+          lines.push(words.join(' '));
+          moves.push({ line: lines.length - 1, cut: cutIndex, point: end });
+          G = g;
+          at = target;
+        }
+        if (dwells.has(end)) lines.push(`G4 P${cut.dwells!.seconds}`);
+      }
+      before = point;
+    }
+  };
+
+  /** I and J, or R, of an arc between rounded ends; nothing where the rounding breaks it. */
+  const arcWords = (from: string[], to: string[], centre: number[], clockwise: boolean): string | undefined => {
+    const [fx, fy, tx, ty] = [from[0], from[1], to[0], to[1]].map((text) => Number(text) * perUnit);
+    if (fx === tx && fy === ty) return undefined;
+    const [i, j] = [number(centre[0] - fx), number(centre[1] - fy)];
+    const [ci, cj] = [fx + Number(i) * perUnit, fy + Number(j) * perUnit];
+    const r = Math.hypot(fx - ci, fy - cj);
+    // NISTIR 6556 §3.5.3.2 lets the two radii differ by 0.002 mm.
+    if (r < 0.01 || Math.abs(r - Math.hypot(tx - ci, ty - cj)) > 0.0018) return undefined;
+    const turn = Math.atan2(
+      (fx - ci) * (ty - cj) - (fy - cj) * (tx - ci),
+      (fx - ci) * (tx - ci) + (fy - cj) * (ty - cj),
+    );
+    if (clockwise ? turn >= 0 : turn <= 0) return undefined;
+    if (dialect.arcs === 'centre') return `I${i} J${j}`;
+    const mean = (r + Math.hypot(tx - ci, ty - cj)) / 2;
+    return `R${number(Math.max(mean, Math.hypot(tx - fx, ty - fy) / 2 + 0.0005))}`;
+  };
+
+  const drillByCycle = (cut: ProgramCut, cutIndex: number) => {
+    const { holes, depth, peck, dwell } = cut.drilling!;
+    const top = Math.min(heading.lift, PLUNGE_CLEARANCE);
+    lines.push(`G0 Z${number(heading.lift - zero.z)}`);
+    const cycle =
+      peck > 0 && peck < depth ? `G83 Q${number(peck)}` : dwell > 0 ? `G82 P${Number(dwell.toFixed(2))}` : 'G81';
+    holes.forEach(({ x, y }, k) => {
+      const place = `X${number(x - zero.x)} Y${number(y - zero.y)}`;
+      lines.push(
+        k === 0
+          ? `G98 ${cycle} ${place} Z${number(-depth - zero.z)} R${number(top - zero.z)} F${feedNumber(cut.plunge)}`
+          : place,
+      );
+      moves.push({ line: lines.length - 1, cut: cutIndex, point: lastPointAt(cut.path, x, y) });
+    });
+    lines.push('G80');
+  };
 
   let bit = -1;
   let speed = -1;
@@ -105,48 +197,30 @@ export function writeProgram(
     }
     const from = lines.length;
     say(cut.title);
-    const { xyz, feed } = cut.path;
-    let [X, Y, Z] = ['', '', ''];
-    let G = '';
-    let F = '';
-    for (let i = 0; i < feed.length; i++) {
-      const x = number(xyz[3 * i] - zero.x);
-      const y = number(xyz[3 * i + 1] - zero.y);
-      const z = number(xyz[3 * i + 2] - zero.z);
-      const words: string[] = [];
-      if (i === 0) {
-        // Up first, then across: the bit may be anywhere.
-        lines.push(`G0 Z${z}`);
-        lines.push(`G0 X${x} Y${y}`);
-        moves.push({ line: lines.length - 1, cut: cutIndex, point: 0 });
-        [X, Y, Z, G] = [x, y, z, 'G0'];
-        continue;
-      }
-      if (x !== X) words.push(`X${x}`);
-      if (y !== Y) words.push(`Y${y}`);
-      if (z !== Z) words.push(`Z${z}`);
-      if (words.length === 0) continue;
-      const g = feed[i] > 0 ? 'G1' : 'G0';
-      if (g !== G) words.unshift(g);
-      if (g === 'G1') {
-        const f = feedNumber(feed[i]);
-        if (f !== F) words.push(`F${f}`);
-        F = f;
-      }
-      lines.push(words.join(' '));
-      moves.push({ line: lines.length - 1, cut: cutIndex, point: i });
-      [X, Y, Z, G] = [x, y, z, g];
-    }
-    ranges.push({ id: cut.id, from, to: lines.length });
+    if (cut.drilling && dialect.drilling === 'cycles') drillByCycle(cut, cutIndex);
+    else follow(cut, cutIndex);
+    ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
-  lines.push('M5', `G0 Z${number(heading.lift - zero.z)}`, 'G0 X0 Y0', 'M30');
-  return { text: lines.join('\n') + '\n', cuts: ranges, moves };
+  lines.push(`G0 Z${number(heading.lift - zero.z)}`, 'M5');
+  if (dialect.park === 'zero') lines.push('G0 X0 Y0');
+  lines.push('M30');
+  const numbered =
+    dialect.numbers > 0
+      ? lines.map((line, k) => (/^[(;]/.test(line) ? line : `N${(k + 1) * dialect.numbers} ${line}`))
+      : lines;
+  return { text: numbered.join('\n') + '\n', cuts: ranges, moves };
+}
+
+/** The last of a path's points over a place. */
+function lastPointAt({ xyz }: Path, x: number, y: number): number {
+  for (let i = xyz.length - 3; i >= 0; i -= 3) if (xyz[i] === x && xyz[i + 1] === y) return i / 3;
+  return 0;
 }
 
 /** Comments may not hold brackets; letters beyond ASCII are written without their accents, for old controllers. */
 function comment(text: string): string {
   return text
-    .replace(/[()]/g, ' ')
+    .replace(/[();]/g, ' ')
     .replace(/×/g, 'x')
     .replace(/°/g, ' deg')
     .replace(/[–—−]/g, '-')

@@ -38,6 +38,30 @@ export function judgeDepth(judged: Judged): Remark[] {
           },
         ],
       });
+    if (
+      (cut.kind === 'pocket' || cut.kind === 'drill' || (cut.kind === 'inlay' && cut.role === 'recess')) &&
+      cut.depth > thick + stock.spoilboard
+    )
+      remarks.push({
+        ...about,
+        id: `through-board-${cut.id}`,
+        weight: 'wrong',
+        text: `This cut is ${formatLength(cut.depth, unit)} deep and would go right through the spoilboard.`,
+        remedies: [{ label: `Go ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
+      });
+    else if ((cut.kind === 'pocket' || (cut.kind === 'inlay' && cut.role === 'recess')) && cut.depth >= thin)
+      remarks.push({
+        ...about,
+        id: `deeper-${cut.id}`,
+        weight: 'wrong',
+        text: `The floor would lie ${formatLength(cut.depth, unit)} deep, and the stock is ${formatLength(thin, unit)} at its thinnest corner.`,
+        remedies: [
+          {
+            label: `Go no deeper than ${formatLength(Math.max(1, thin - FLOOR_KEPT), unit)}`,
+            patch: setCut(index, { depth: Math.max(1, thin - FLOOR_KEPT) }),
+          },
+        ],
+      });
     if (cut.kind === 'profile') {
       const past = cut.depth - thick;
       const board =
@@ -74,7 +98,7 @@ export function judgeDepth(judged: Judged): Remark[] {
             ? { label: `Use ${longer.name}`, patch: setCut(index, { bit: longer.id }) }
             : {
                 label: `Go ${formatLength(bit.flute, unit)} deep`,
-                patch: setCut(index, cut.kind === 'profile' ? { depth: bit.flute } : { depthLimit: bit.flute }),
+                patch: setCut(index, cut.kind === 'v-carve' ? { depthLimit: bit.flute } : { depth: bit.flute }),
               },
         ],
       });

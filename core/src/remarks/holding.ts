@@ -13,7 +13,7 @@ export function judgeHolding(judged: Judged): Remark[] {
   const remarks: Remark[] = [];
   for (const { cut, index, result } of cutsOf(judged)) {
     if (cut.kind === 'profile' && !result.problem && cut.depth > thickest(stock) - 0.2) {
-      const loose = cut.tabs.count === 0 || result.tabs.length === 0;
+      const loose = result.tabs.length === 0 && cut.skin === 0;
       if (loose && stock.holdDown !== 'tape')
         remarks.push({
           id: `tabs-${cut.id}`,
@@ -24,14 +24,17 @@ export function judgeHolding(judged: Judged): Remark[] {
           remedies: [
             {
               label: 'Add 4 tabs',
-              patch: setCut(index, { tabs: { count: 4, length: 6, height: Math.min(3, thickest(stock) / 2) } }),
+              patch: setCut(index, {
+                tabs: { ...cut.tabs, at: [], count: 4, length: 6, height: Math.min(3, thickest(stock) / 2) },
+              }),
             },
             { label: 'Hold it with tape', patch: [{ op: 'replace', path: '/stock/holdDown', value: 'tape' }] },
           ],
         });
     }
+    const parts = judged.cuts.filter((made) => made.cut === cut.id);
     stock.keepOuts.forEach((keepOut, k) => {
-      const inside = deepestReach(result, keepOut);
+      const inside = Math.max(0, ...parts.map((made) => deepestReach(made, keepOut)));
       if (inside <= 0) return;
       const free = freePlace(judged, keepOut);
       remarks.push({

@@ -6,6 +6,7 @@ import { judgeArtwork } from './artwork.ts';
 import { judgeDepth } from './depth.ts';
 import { judgeHolding } from './holding.ts';
 import { judgeMachine } from './machine.ts';
+import { judgeOrder } from './order.ts';
 import { judgeWidth } from './width.ts';
 
 export type Stop = 'artwork' | 'stock' | 'bits' | 'cuts';
@@ -33,11 +34,11 @@ export interface Judged {
   job: Job;
   items: readonly PlacedItem[];
   cuts: readonly CutResult[];
-  /** Computes a changed cut, to measure what a remedy would gain. */
-  tryCut: (cut: Cut) => Promise<CutResult>;
+  /** Computes a changed cut with all its bits, to measure what a remedy would gain. */
+  tryCut: (cut: Cut) => Promise<CutResult[]>;
 }
 
-/** A cut of the job with its result and its number in the document. */
+/** A cut of the job with what its own bit does and its number in the document. */
 export interface JudgedCut {
   cut: Cut;
   index: number;
@@ -52,6 +53,7 @@ export async function judge(judged: Judged): Promise<Remark[]> {
     ...(await judgeWidth(judged)),
     ...judgeHolding(judged),
     ...judgeMachine(judged),
+    ...judgeOrder(judged),
   ];
   return remarks.sort((a, b) => Number(a.weight === 'advice') - Number(b.weight === 'advice'));
 }

@@ -34,6 +34,8 @@ export async function judgeWidth(judged: Judged): Promise<Remark[]> {
       }
       continue;
     }
+    remarks.push(...leftBehind(judged, entry));
+    if (cut.kind !== 'v-carve') continue;
     const carving = result.carving!;
     if (carving.tooNarrow > NARROW_WORTH_SAYING) {
       const finer = job.bits.filter((b) => b.kind === 'v' && b.tip < bit.tip).sort((a, b) => a.tip - b.tip)[0];
@@ -78,8 +80,61 @@ function larger({ job }: Judged, id: string): Remedy['patch'] {
       ];
 }
 
+/** What no bit of a pocket or inlay reaches: corners at least as round as the smallest bit, and narrow places. */
+const LEFT_WORTH_SAYING = 1;
+
+function leftBehind({ job }: Judged, { cut, index, result }: JudgedCut): Remark[] {
+  const { unit } = job;
+  const about = { stop: 'cuts', cut: cut.id } as const;
+  if (cut.kind === 'drill' && result.lost > 0)
+    return [
+      {
+        ...about,
+        id: `not-round-${cut.id}`,
+        weight: 'advice',
+        text: `${result.lost === 1 ? 'One chosen outline is' : `${result.lost} chosen outlines are`} neither a circle nor a point, and no hole is drilled there.`,
+        remedies: [],
+      },
+    ];
+  if (cut.kind !== 'pocket' || result.left < LEFT_WORTH_SAYING) return [];
+  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const smaller = job.bits
+    .filter((b) => b.kind === 'end' && b.diameter < bit.diameter)
+    .sort((a, b) => b.diameter - a.diameter)[0];
+  if (!smaller) return [];
+  const preset = presetFor(smaller, job.stock.material);
+  return [
+    {
+      ...about,
+      id: `corners-${cut.id}`,
+      weight: 'advice',
+      text: `${bit.name} leaves ${(result.left / 100).toFixed(2)} cm² in corners and narrow places; inner corners come out with a radius of ${formatLength(bit.diameter / 2, unit, 2)}.`,
+      remedies: [
+        {
+          label: `Clear with ${bit.name}, finish with ${smaller.name}`,
+          patch: setCut(index, {
+            bit: smaller.id,
+            clearBits: [...cut.clearBits, bit.id],
+            step: Math.round(smaller.diameter * 40) / 100,
+            ...(preset && {
+              feed: preset.feed,
+              plunge: preset.plunge,
+              speed: preset.speed,
+              depthPerPass: preset.depthPerPass,
+            }),
+          }),
+        },
+      ],
+    },
+  ];
+}
+
 /** A bit with a wider angle, with depth and time measured by computing the cut with it. */
-async function widerBit({ job, tryCut }: Judged, { index, result }: JudgedCut, cut: VCarveCut): Promise<Remedy[]> {
+async function widerBit(
+  { job, cuts, tryCut }: Judged,
+  { index, result }: JudgedCut,
+  cut: VCarveCut,
+): Promise<Remedy[]> {
   const now = job.bits.find((b) => b.id === cut.bit)!;
   const wider = job.bits
     .filter((b) => b.kind === 'v' && (b.angle ?? 0) > (now.angle ?? 0))
@@ -88,9 +143,10 @@ async function widerBit({ job, tryCut }: Judged, { index, result }: JudgedCut, c
   const preset = presetFor(wider, job.stock.material);
   const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
   const tried = await tryCut({ ...cut, ...settings, bit: wider.id });
-  if (tried.problem) return [];
-  const depth = tried.depth - result.depth;
-  const minutes = tried.minutes - result.minutes;
+  if (tried.some((part) => part.problem)) return [];
+  const depth = Math.max(...tried.map((part) => part.depth)) - result.depth;
+  const before = cuts.filter((part) => part.cut === cut.id).reduce((sum, part) => sum + part.minutes, 0);
+  const minutes = tried.reduce((sum, part) => sum + part.minutes, 0) - before;
   const { unit } = job;
   const depthText =
     Math.abs(depth) < 0.05 ? 'as deep' : `${formatLength(Math.abs(depth), unit)} ${depth < 0 ? 'less deep' : 'deeper'}`;

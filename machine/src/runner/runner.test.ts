@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { carveField } from '@kerbe/core/carving/height-field';
-import { compute, titleOf, type JobResult } from '@kerbe/core/job/compute';
+import { compute, type JobResult } from '@kerbe/core/job/compute';
 import type { Job } from '@kerbe/core/job/job';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/program/programs';
@@ -66,15 +66,7 @@ function order(job: Job, result: JobResult): RunOrder {
     plannedMinutes: result.minutes,
     timeline: timelineOf(program, (id) => result.cuts.find((cut) => cut.id === id)!.path, job.bench.limits, 50),
     lineStep: 50,
-    cuts: program.cuts.map((range) => {
-      const cut = job.cuts.find((c) => c.id === range.id)!;
-      return {
-        title: titleOf(cut, job),
-        from: range.from,
-        to: range.to,
-        bit: job.bits.find((b) => b.id === cut.bit)!.name,
-      };
-    }),
+    cuts: program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit })),
     travel: job.bench.travel,
     setter: job.bench.setter,
     lift: job.stock.lift,

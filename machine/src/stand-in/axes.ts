@@ -1,8 +1,6 @@
-export interface Point {
-  x: number;
-  y: number;
-  z: number;
-}
+import type { Point } from '@kerbe/core/program/interpreter';
+
+export type { Point };
 
 /** What the simulated axes can do: mm/s and mm/s². */
 export interface AxisLimits {

@@ -1,6 +1,6 @@
 import { BlockError } from '@kerbe/core/program/block';
 import { Axes, type Point } from './axes.ts';
-import { type Action, Interpreter, Refused } from './interpreter.ts';
+import { type Action, Interpreter, Refused } from '@kerbe/core/program/interpreter';
 import type { Hand } from './hands.ts';
 import { SETTER, SPOILBOARD_TOP, Table } from './table.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';

@@ -1,4 +1,5 @@
 import { getContext, setContext } from 'svelte';
+import type { Cut } from '@kerbe/core/job/job';
 import type { JobSession } from './job-session.svelte';
 
 /** A line across the work, sheet coordinates, mm. */
@@ -26,6 +27,18 @@ export class Workbench {
     this.selected = session.job.artwork[0]?.id;
     this.activeCut = session.job.cuts[0]?.id;
     this.selectedBit = session.job.cuts[0]?.bit ?? session.job.bits[0]?.id;
+  }
+
+  /** Cuts in the order they will be made; those not computed yet come last. */
+  get cuts(): Cut[] {
+    const order = this.session.view?.cuts.filter((part) => part.id === part.cut).map((part) => part.cut) ?? [];
+    const place = (id: string) => (order.includes(id) ? order.indexOf(id) : order.length);
+    return [...this.session.job.cuts].sort((a, b) => place(a.id) - place(b.id));
+  }
+
+  /** The number a cut goes by on every stop, from 1. */
+  cutNumber(id: string): number {
+    return this.cuts.findIndex((cut) => cut.id === id) + 1;
   }
 }
 

@@ -26,9 +26,10 @@
     change((b) => apply(b.presets.find((preset) => preset.material === material)!));
   }
   function uses(id: string): string {
-    const order = session.view?.cuts.map((cut) => cut.id) ?? [];
-    const cuts = session.job.cuts.filter((cut) => cut.bit === id).map((cut) => order.indexOf(cut.id) + 1);
-    return cuts.length ? `cut ${cuts.sort().join(', ')}` : 'not used yet';
+    const cuts = session.job.cuts
+      .filter((cut) => cut.bit === id || ('clearBits' in cut && cut.clearBits.includes(id)))
+      .map((cut) => bench.cutNumber(cut.id));
+    return cuts.length ? `cut ${cuts.sort((a, b) => a - b).join(', ')}` : 'not used yet';
   }
   async function keep(): Promise<void> {
     try {
@@ -77,7 +78,7 @@
       /></label
     >
     <p class="sentence">
-      {bit.kind === 'v' ? 'A V-bit' : 'An end mill'},
+      {bit.kind === 'v' ? 'A V-bit' : bit.kind === 'drill' ? 'A drill' : 'An end mill'},
       <Quantity
         name="diameter"
         value={bit.diameter}

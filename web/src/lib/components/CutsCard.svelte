@@ -1,34 +1,71 @@
 <script lang="ts">
+  import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
+  import { dndzone } from 'svelte-dnd-action';
   import { includesShape, toggleShape } from '@kerbe/core/job/targets';
   import { newCut } from '@kerbe/core/job/new-job';
   import { presetFor } from '@kerbe/core/bits/bit';
-  import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
-  import type { Cut, ProfileCut, VCarveCut } from '@kerbe/core/job/job';
+  import { formatLength, formatMinutes, lengthNumber } from '@kerbe/core/quantity/format';
+  import type { Cut, ProfileCut } from '@kerbe/core/job/job';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
   import RemarkNote from './RemarkNote.svelte';
+  import BitChoice from './cut/BitChoice.svelte';
+  import DrillSentence from './cut/DrillSentence.svelte';
+  import InlaySentence from './cut/InlaySentence.svelte';
+  import Passes from './cut/Passes.svelte';
+  import PocketMore from './cut/PocketMore.svelte';
+  import PocketSentence from './cut/PocketSentence.svelte';
+  import ProfileMore from './cut/ProfileMore.svelte';
+  import TabsSentence from './cut/TabsSentence.svelte';
+  import VCarveMore from './cut/VCarveMore.svelte';
+  import VCarveSentence from './cut/VCarveSentence.svelte';
+
+  const VERBS: Record<Cut['kind'], string> = {
+    'v-carve': 'Carve',
+    profile: 'Cut out',
+    pocket: 'Pocket',
+    drill: 'Drill',
+    inlay: 'Inlay',
+  };
 
   const bench = useWorkbench();
   const { session } = bench;
   const unit = $derived(session.job.unit);
-  const fine = $derived(unit === 'in' ? 0.01 : 0.1);
 
-  /** Cuts in the order they will be made; those not computed yet come last. */
-  const cuts = $derived.by(() => {
-    const order = session.view?.cuts.map((cut) => cut.id) ?? [];
-    const rank = (id: string) => (order.includes(id) ? order.indexOf(id) : order.length);
-    return [...session.job.cuts].sort((a, b) => rank(a.id) - rank(b.id));
+  const cuts = $derived(bench.cuts);
+  /** As `cuts`, but in the order under the pointer while one is dragged. */
+  let listed = $state.raw<Cut[]>([]);
+  $effect(() => {
+    listed = cuts;
   });
+  let dragOff = $state(true);
+  let moreOpen = $state(false);
+  let problem = $state<string>();
+
+  function putInOrder(ids: string[]): void {
+    if (ids.join() === cuts.map((cut) => cut.id).join()) return;
+    session.update((job) => {
+      job.cuts.sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id));
+      job.ownOrder = true;
+    });
+  }
+  function move(index: number, by: number): void {
+    dragOff = true;
+    const ids = listed.map((cut) => cut.id);
+    const [id] = ids.splice(index, 1);
+    ids.splice(index + by, 0, id);
+    putInOrder(ids);
+  }
 
   function change(id: string, apply: (cut: Cut) => void): void {
     bench.activeCut = id;
     session.update((job) => apply(job.cuts.find((cut) => cut.id === id)!));
   }
-  const carve = (id: string, apply: (cut: VCarveCut) => void) =>
-    change(id, (cut) => cut.kind === 'v-carve' && apply(cut));
-  const cutOut = (id: string, apply: (cut: ProfileCut) => void) =>
-    change(id, (cut) => cut.kind === 'profile' && apply(cut));
+  /** Changes a cut of a kind that is known where this is called. */
+  function edit<T extends Cut>(cut: T, apply: (cut: T) => void): void {
+    change(cut.id, (c) => apply(c as T));
+  }
 
   function changeBit(id: string, bitId: string): void {
     change(id, (cut) => {
@@ -37,7 +74,9 @@
       const preset = bit && presetFor(bit, session.job.stock.material);
       if (!preset) return;
       Object.assign(cut, { feed: preset.feed, plunge: preset.plunge, speed: preset.speed });
-      if (cut.kind === 'profile') cut.depthPerPass = preset.depthPerPass;
+      if (cut.kind === 'profile' || cut.kind === 'pocket' || cut.kind === 'inlay')
+        cut.depthPerPass = preset.depthPerPass;
+      if (cut.kind === 'pocket' || cut.kind === 'inlay') cut.step = Math.round(bit.diameter * 40) / 100;
     });
   }
 
@@ -45,14 +84,28 @@
     let n = session.job.cuts.length + 1;
     while (session.job.cuts.some((cut) => cut.id === `cut-${n}`)) n++;
     const cut = newCut(session.job, kind, `cut-${n}`);
+    problem = cut
+      ? undefined
+      : `This job has no bit for that; take ${kind === 'v-carve' ? 'a V-bit' : 'an end mill'} from the shop’s table at Bits.`;
     if (!cut) return;
-    session.update((job) => job.cuts.push(cut));
+    if (cut.kind !== 'inlay') session.update((job) => job.cuts.push(cut));
+    else {
+      // Both halves from one outline; the part is laid beside the recess when its outlines are known.
+      const part: Cut = { ...cut, id: `${cut.id}-part`, role: 'part', tabs: { ...cut.tabs, count: 3 } };
+      session.update((job) => job.cuts.push(cut, part));
+    }
     bench.activeCut = cut.id;
   }
 
   function remove(id: string): void {
     session.update((job) => (job.cuts = job.cuts.filter((cut) => cut.id !== id)));
     bench.activeCut = session.job.cuts[0]?.id;
+  }
+
+  /** A first place for a start point: the lower left of what is cut. */
+  function startPlace(cut: Cut): { x: number; y: number } | undefined {
+    const box = session.view?.items.find((item) => item.id === cut.targets[0]?.item)?.bounds;
+    return box && { x: Math.round(box.minX), y: Math.round(box.minY) };
   }
 
   function targetWords(cut: Cut): string {
@@ -76,52 +129,65 @@
   <p class="mute">{session.view ? `${formatMinutes(session.view.minutes)} in all` : ''}</p>
 </div>
 
-<ol>
-  {#each cuts as cut, index (cut.id)}
-    {@const made = session.current ? session.view?.cuts.find((c) => c.id === cut.id) : undefined}
-    <li class:active={cut.id === bench.activeCut} class="rule" data-cut={cut.id}>
-      <span class="number" aria-hidden="true">{index + 1}</span>
+<ol
+  use:dndzone={{
+    items: listed,
+    flipDurationMs: 150,
+    dropTargetStyle: {},
+    dragDisabled: dragOff,
+    zoneTabIndex: -1,
+    zoneItemTabIndex: -1,
+    autoAriaDisabled: true,
+  }}
+  onconsider={(event) => (listed = event.detail.items)}
+  onfinalize={(event) => {
+    listed = event.detail.items;
+    dragOff = true;
+    putInOrder(listed.map((cut) => cut.id));
+  }}
+>
+  {#each listed as cut, index (cut.id)}
+    {@const parts = session.current ? (session.view?.cuts.filter((c) => c.cut === cut.id) ?? []) : []}
+    {@const made = parts.find((part) => part.id === cut.id)}
+    <li class:active={cut.id === bench.activeCut} class="rule" data-cut={cut.id} aria-label="Cut {index + 1}">
+      <div class="grip">
+        <span class="number" aria-hidden="true">{index + 1}</span>
+        {#if listed.length > 1}
+          <span
+            class="tool drag"
+            aria-hidden="true"
+            title="Drag into another order"
+            onpointerdown={() => (dragOff = false)}><GripVertical size={16} /></span
+          >
+          <button
+            type="button"
+            class="tool"
+            aria-label="Make cut {index + 1} earlier"
+            title="Earlier"
+            disabled={index === 0}
+            onclick={() => move(index, -1)}><ArrowUp size={16} /></button
+          >
+          <button
+            type="button"
+            class="tool"
+            aria-label="Make cut {index + 1} later"
+            title="Later"
+            disabled={index + 1 === listed.length}
+            onclick={() => move(index, 1)}><ArrowDown size={16} /></button
+          >
+        {/if}
+      </div>
       <div>
         <p class="sentence">
-          {#if cut.kind === 'v-carve'}
-            Carve <button
-              class="set-in chosen-outlines"
-              type="button"
-              aria-pressed={cut.id === bench.activeCut}
-              title="Choose outlines on the sheet"
-              onclick={() => (bench.activeCut = cut.id)}>{targetWords(cut)}</button
-            >
-            with the <Choice
-              name="bit of cut {index + 1}"
-              value={cut.bit}
-              options={session.job.bits.map((b) => ({ value: b.id, label: b.name }))}
-              onchange={(value) => changeBit(cut.id, value)}
-            />, no deeper than <Quantity
-              name="depth limit"
-              value={cut.depthLimit}
-              {unit}
-              min={0.01}
-              max={200}
-              step={fine}
-              onchange={(value) => carve(cut.id, (c) => (c.depthLimit = value))}
-            />, floors at steps of
-            <Quantity
-              name="floor step"
-              value={cut.floorStep}
-              {unit}
-              min={0.02}
-              max={50}
-              step={fine}
-              onchange={(value) => carve(cut.id, (c) => (c.floorStep = value))}
-            />,
-          {:else}
-            Cut out <button
-              class="set-in chosen-outlines"
-              type="button"
-              aria-pressed={cut.id === bench.activeCut}
-              title="Choose outlines on the sheet"
-              onclick={() => (bench.activeCut = cut.id)}>{targetWords(cut)}</button
-            >
+          {VERBS[cut.kind]}
+          <button
+            class="set-in chosen-outlines"
+            type="button"
+            aria-pressed={cut.id === bench.activeCut}
+            title="Choose outlines on the sheet"
+            onclick={() => (bench.activeCut = cut.id)}>{targetWords(cut)}</button
+          >
+          {#if cut.kind === 'profile'}
             <Choice
               name="side of cut {index + 1}"
               value={cut.side}
@@ -130,68 +196,25 @@
                 { value: 'inside', label: 'inside the line' },
                 { value: 'on', label: 'on the line' },
               ]}
-              onchange={(value) => cutOut(cut.id, (c) => (c.side = value))}
+              onchange={(value) => edit<ProfileCut>(cut, (c) => (c.side = value))}
             />
-            with the <Choice
-              name="bit of cut {index + 1}"
-              value={cut.bit}
-              options={session.job.bits.map((b) => ({ value: b.id, label: b.name }))}
-              onchange={(value) => changeBit(cut.id, value)}
-            />,
-            <Quantity
-              name="depth"
-              value={cut.depth}
-              {unit}
-              min={0.01}
-              max={200}
-              step={fine}
-              onchange={(value) => cutOut(cut.id, (c) => (c.depth = value))}
-            /> deep,
-            <Quantity
-              name="depth per pass"
-              value={cut.depthPerPass}
-              {unit}
-              min={0.02}
-              max={100}
-              step={fine}
-              onchange={(value) => cutOut(cut.id, (c) => (c.depthPerPass = value))}
-            /> a pass,
-            <Choice
-              name="direction of cut {index + 1}"
-              value={cut.climb ? 'climb' : 'conventional'}
-              options={[
-                { value: 'climb', label: 'climb' },
-                { value: 'conventional', label: 'conventional' },
-              ]}
-              onchange={(value) => cutOut(cut.id, (c) => (c.climb = value === 'climb'))}
-            />, held by
-            <Quantity
-              name="number of tabs"
-              kind="count"
-              value={cut.tabs.count}
-              min={0}
-              max={100}
-              suffix={cut.tabs.count === 1 ? 'tab' : 'tabs'}
-              onchange={(value) => cutOut(cut.id, (c) => (c.tabs.count = value))}
-            />{#if cut.tabs.count > 0}
-              of <Quantity
-                name="tab length"
-                value={cut.tabs.length}
-                {unit}
-                min={0.1}
-                max={100}
-                step={fine}
-                onchange={(value) => cutOut(cut.id, (c) => (c.tabs.length = value))}
-              /> by
-              <Quantity
-                name="tab height"
-                value={cut.tabs.height}
-                {unit}
-                min={0.1}
-                max={100}
-                step={fine}
-                onchange={(value) => cutOut(cut.id, (c) => (c.tabs.height = value))}
-              />{/if},
+          {/if}
+          with the <BitChoice
+            {cut}
+            name="bit of cut {index + 1}"
+            onchange={(bit) => changeBit(cut.id, bit)}
+          />{cut.kind === 'pocket' ? '' : ','}
+          {#if cut.kind === 'v-carve'}
+            <VCarveSentence {cut} change={(apply) => edit(cut, apply)} />,
+          {:else if cut.kind === 'profile'}
+            <Passes {cut} number={index + 1} change={(apply) => edit(cut, apply)} />,
+            <TabsSentence tabs={cut.tabs} change={(apply) => edit<ProfileCut>(cut, (c) => apply(c.tabs))} />,
+          {:else if cut.kind === 'pocket'}
+            <PocketSentence {cut} number={index + 1} change={(apply) => edit(cut, apply)} />
+          {:else if cut.kind === 'drill'}
+            <DrillSentence {cut} change={(apply) => edit(cut, apply)} />
+          {:else}
+            <InlaySentence {cut} number={index + 1} change={(apply) => edit(cut, apply)} />
           {/if}
           feeding <Quantity
             name="feed"
@@ -225,16 +248,39 @@
         <p class="facts" aria-live="polite">
           {#if made && !made.problem}
             <span><strong>{formatLength(made.depth, unit, unit === 'in' ? 3 : 2)}</strong> deepest</span>
-            <span><strong>{formatMinutes(made.minutes)}</strong></span>
+            <span><strong>{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong></span>
             {#if made.carving}
               <span><strong>{formatLength(made.carving.tooNarrow, unit, 0)}</strong> left standing</span>
               {#if made.carving.floorArea > 1}<span>{Math.round(made.carving.floorArea / 100)} cm² flat</span>{/if}
+            {:else if made.holes}
+              <span><strong>{made.holes.length}</strong> {made.holes.length === 1 ? 'hole' : 'holes'}</span>
             {:else}
-              <span><strong>{made.passes}</strong> passes</span>
+              <span><strong>{made.passes}</strong> {made.passes === 1 ? 'pass' : 'passes'}</span>
             {/if}
+            {#if parts.length > 1}<span>{parts.length} bits</span>{/if}
+            {#if made.gap}<span
+                >gap <strong
+                  >{lengthNumber(made.gap.least, unit, 3)} to {lengthNumber(made.gap.most, unit, 3)} {unit}</strong
+                > a side</span
+              >{/if}
+            {#if made.noLead}<span>no room for a lead</span>{/if}
           {:else if !made}<span class="mute">computing…</span>{/if}
         </p>
         {#if cut.id === bench.activeCut}
+          {#if cut.kind === 'v-carve' || cut.kind === 'profile' || cut.kind === 'pocket'}
+            <details bind:open={moreOpen}>
+              <summary>More about how it is cut</summary>
+              <p class="sentence">
+                {#if cut.kind === 'v-carve'}<VCarveMore {cut} change={(apply) => edit(cut, apply)} />
+                {:else if cut.kind === 'profile'}<ProfileMore
+                    {cut}
+                    start={startPlace(cut)}
+                    change={(apply) => edit(cut, apply)}
+                  />
+                {:else}<PocketMore {cut} change={(apply) => edit(cut, apply)} />{/if}
+              </p>
+            </details>
+          {/if}
           <details>
             <summary>Outlines of this cut: click them on the sheet, or here</summary>
             {#each session.view?.items ?? [] as view (view.id)}
@@ -261,13 +307,30 @@
           />{/each}
       </div>
     </li>
-  {:else}
-    <li class="none"><p class="mute">No cuts yet. A cut says what is done to some outlines, and with which bit.</p></li>
   {/each}
 </ol>
+{#if listed.length === 0}
+  <p class="mute">No cuts yet. A cut says what is done to some outlines, and with which bit.</p>
+{/if}
+{#if session.job.ownOrder}
+  <p class="note">
+    Made in the order you put them. <button
+      class="link"
+      type="button"
+      onclick={() => session.update((job) => (job.ownOrder = false))}>Use the usual order</button
+    >
+  </p>
+{/if}
+{#each (session.view?.remarks ?? []).filter((remark) => remark.id === 'order') as remark (remark.id)}<RemarkNote
+    {remark}
+  />{/each}
+{#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 <div class="actions rule">
   <button class="plain-button" type="button" onclick={() => add('v-carve')}>Add a V-carve</button>
+  <button class="plain-button" type="button" onclick={() => add('pocket')}>Add a pocket</button>
   <button class="plain-button" type="button" onclick={() => add('profile')}>Add a cut-out</button>
+  <button class="plain-button" type="button" onclick={() => add('drill')}>Add holes</button>
+  <button class="plain-button" type="button" onclick={() => add('inlay')}>Add an inlay</button>
 </div>
 
 <style>
@@ -276,8 +339,28 @@
     grid-template-columns: 34px 1fr;
     padding: 12px 0 10px;
   }
-  li.none {
-    display: block;
+  .grip {
+    display: flex;
+    flex-direction: column;
+    gap: 4px;
+  }
+  .tool {
+    width: 24px;
+    height: 24px;
+    display: grid;
+    place-items: center;
+    color: var(--mute);
+    border-radius: 4px;
+    touch-action: none;
+  }
+  .drag {
+    cursor: grab;
+  }
+  .tool:hover:not(:disabled) {
+    background: var(--field);
+  }
+  .tool:disabled {
+    opacity: 0.3;
   }
   .number {
     font-weight: 700;

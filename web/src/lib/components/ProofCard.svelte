@@ -47,10 +47,12 @@
   <table>
     <thead><tr><th>Cut</th><th>deepest</th><th>cut</th><th>lifted over</th><th>time</th></tr></thead>
     <tbody>
-      {#each view.cuts as cut, index (cut.id)}
-        {@const source = session.job.cuts.find((c) => c.id === cut.id)}
+      {#each view.cuts as cut (cut.id)}
+        {@const source = session.job.cuts.find((c) => c.id === cut.cut)}
         <tr class="named"
-          ><th scope="rowgroup" colspan="5">{index + 1} {source ? titleOf(source, session.job) : ''}</th></tr
+          ><th scope="rowgroup" colspan="5"
+            >{bench.cutNumber(cut.cut)} {source ? titleOf(source, session.job, cut) : ''}</th
+          ></tr
         >
         <tr>
           <td></td>

@@ -152,7 +152,7 @@
   {:else}
     <label class="sure"
       ><input class="checkbox" type="checkbox" bind:checked={sure} /> The right bit is in ({session.job.bits.find(
-        (b) => b.id === session.job.cuts.find((c) => c.id === session.view?.cuts[0]?.id)?.bit,
+        (b) => b.id === session.view?.cuts[0]?.bit,
       )?.name}), plate and clip are away, dust collection is on, eyes and ears are protected, and a hand is at the
       emergency stop.</label
     >

@@ -36,7 +36,7 @@
   let ticked = $state<Record<string, boolean>>({});
 
   const firstCut = $derived(session.view?.cuts.find((cut) => !cut.problem));
-  const firstBit = $derived(job.bits.find((bit) => bit.id === job.cuts.find((cut) => cut.id === firstCut?.id)?.bit));
+  const firstBit = $derived(job.bits.find((bit) => bit.id === firstCut?.bit));
   const idle = $derived(connected && machine!.word === 'idle' && !state_.doing);
 
   const jog = (x: number, y: number, z: number) =>

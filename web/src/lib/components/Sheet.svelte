@@ -111,11 +111,10 @@
     return sx(stock.length * (clear ?? 0.3));
   }
 
-  const cutNumber = $derived((id: string) => session.view?.cuts.findIndex((cut) => cut.id === id) ?? -1);
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
   const profiles = $derived(
     (session.view?.cuts ?? []).filter(
-      (cut) => session.job.cuts.find((c) => c.id === cut.id)?.kind === 'profile' && !cut.problem,
+      (cut) => session.job.cuts.find((c) => c.id === cut.cut)?.kind === 'profile' && !cut.problem,
     ),
   );
   const grain = $derived.by(() => {
@@ -221,7 +220,7 @@
     <SheetRulers {frame} />
 
     {#each profiles as cut (cut.id)}
-      {@const label = `${cutNumber(cut.id) + 1} · cut out${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
+      {@const label = `${bench.cutNumber(cut.cut)} · cut out${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
       <g class="label" transform="translate({labelX(cut.tabs, label.length * 7.4 + 14)} {sy(stock.width) + 12})">
         <rect width={label.length * 7.4 + 14} height="22" /><text x="7" y="15.5">{label}</text>
       </g>

@@ -1,7 +1,9 @@
 <script lang="ts">
   import type ApexCharts from 'apexcharts';
+  import { useWorkbench } from '$lib/workbench.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
+  const bench = useWorkbench();
   let { cuts }: { cuts: readonly CutView[] } = $props();
   let host = $state<HTMLDivElement>();
   let chart = $state.raw<ApexCharts>();
@@ -12,7 +14,9 @@
       data: cuts.map((cut) => Math.round(cut.split[kind] * 100) / 100),
     })),
   );
-  const labels = $derived(cuts.map((_, index) => `cut ${index + 1}`));
+  const labels = $derived(
+    cuts.map((cut) => (cut.id === cut.cut ? `cut ${bench.cutNumber(cut.cut)}` : `clear ${bench.cutNumber(cut.cut)}`)),
+  );
 
   $effect(() => {
     if (!host) return;

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import { compute, titleOf, type JobResult } from '@kerbe/core/job/compute';
+import { compute, type JobResult } from '@kerbe/core/job/compute';
 import type { Job } from '@kerbe/core/job/job';
 import { programsFor } from '@kerbe/core/program/programs';
 import { timelineOf } from '@kerbe/core/program/timeline';
@@ -41,15 +41,7 @@ export async function makePrograms(
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
-    const cuts: ProgramCutRow[] = program.cuts.map((range) => {
-      const cut = job.cuts.find((c) => c.id === range.id)!;
-      return {
-        title: titleOf(cut, job),
-        from: range.from,
-        to: range.to,
-        bit: job.bits.find((b) => b.id === cut.bit)!.name,
-      };
-    });
+    const cuts: ProgramCutRow[] = program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit }));
     const minutes = program.cuts.reduce((sum, { id: cut }) => sum + result.cuts.find((c) => c.id === cut)!.minutes, 0);
     const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
     const timeline = timelineOf(

@@ -34,14 +34,14 @@ export async function startRun(db: Kysely<Tables>, id: string, base: string): Pr
     stock: `${job.stock.material}, ${formatLength(thickest(job.stock), job.unit)} thick`,
     zero: zeroWords(job),
     cuts: result.cuts.map((made) => {
-      const cut = job.cuts.find((c) => c.id === made.id)!;
+      const cut = job.cuts.find((c) => c.id === made.cut)!;
       return {
-        title: titleOf(cut, job),
-        bit: job.bits.find((b) => b.id === cut.bit)!.name,
+        title: titleOf(cut, job, made),
+        bit: job.bits.find((b) => b.id === made.bit)!.name,
         depth: made.depth,
-        feed: cut.feed,
-        plunge: cut.plunge,
-        speed: cut.speed,
+        feed: made.feed,
+        plunge: made.plunge,
+        speed: made.speed,
         length: made.cutLength,
       };
     }),

@@ -1,5 +1,10 @@
-import { type Block, readBlock } from '@kerbe/core/program/block';
-import type { Point } from './axes.ts';
+import { type Block, readBlock } from './block.ts';
+
+export interface Point {
+  x: number;
+  y: number;
+  z: number;
+}
 
 /** What a block asks for, in the order of execution that NISTIR 6556 gives (table 8). Machine coordinates, mm. */
 export type Action =
@@ -18,6 +23,13 @@ export class Refused extends Error {
 /** Chords of a simulated arc stay this close to it, mm. */
 const ARC_TOLERANCE = 0.002;
 
+/** Above the last bottom by this the rapid move back into a pecked hole ends, mm (NISTIR 6556 §3.5.16.4: “a bit”). */
+const PECK_CLEARANCE = 0.254;
+
+/** Codes that change nothing here: plane XY, no compensation, feed a minute, path control, cycle returns, coolant. */
+const IDLE_G = new Set([17, 40, 43, 49, 61, 61.1, 64, 80, 94, 98, 99]);
+const IDLE_M = new Set([0, 1, 2, 7, 8, 9, 30, 48, 49, 60]);
+
 /** The modes and offsets of an RS-274 controller; reads blocks and says what the machine has to do. */
 export class Interpreter {
   /** Offsets of the work coordinate systems G54 to G59 from machine zero, mm. */
@@ -29,7 +41,10 @@ export class Interpreter {
   ];
   private perUnit = 1;
   private absolute = true;
-  private motion: 0 | 1 | 2 | 3 | 38 | undefined = 1;
+  private motion: 0 | 1 | 2 | 3 | 38 | 81 | 82 | 83 | undefined = 1;
+  /** What a canned cycle keeps from block to block (NISTIR 6556 §3.5.16). */
+  private cycle = { z: 0, r: 0, q: 0, p: 0, initial: 0 };
+  private retractToInitial = true;
   private feed = 0;
   private turns = 0;
   private tool = 0;
@@ -45,7 +60,7 @@ export class Interpreter {
     this.system = 0;
   }
 
-  /** @throws {Refused | import('@kerbe/core/program/block').BlockError} with one sentence. */
+  /** @throws {Refused | import('./block.ts').BlockError} with one sentence. */
   read(line: string): Action[] {
     const block = readBlock(line);
     return block ? this.actions(block) : [];
@@ -59,7 +74,7 @@ export class Interpreter {
       if (letter === 'G') gs.push(Math.round(v * 10) / 10);
       else if (letter === 'M') ms.push(v);
       else {
-        if (!'XYZIJKRFSTPL'.includes(letter)) throw new Refused(`The word ${letter} is not known here.`);
+        if (!'XYZIJKRFSTPLQH'.includes(letter)) throw new Refused(`The word ${letter} is not known here.`);
         if (value.has(letter)) throw new Refused(`The word ${letter} stands twice in one block.`);
         value.set(letter, v);
       }
@@ -71,6 +86,9 @@ export class Interpreter {
     for (const g of gs) {
       if (g === 0 || g === 1 || g === 2 || g === 3) motion = this.one(motion, g);
       else if (g === 38.2) motion = this.one(motion, 38);
+      else if (g === 81 || g === 82 || g === 83) motion = this.one(motion, g);
+      else if (g === 80) this.motion = undefined;
+      else if (g === 98 || g === 99) this.retractToInitial = g === 98;
       else if (g === 20) this.perUnit = 25.4;
       else if (g === 21) this.perUnit = 1;
       else if (g === 90) this.absolute = true;
@@ -78,7 +96,7 @@ export class Interpreter {
       else if (g === 53) direct = true;
       else if (g >= 54 && g <= 59) this.system = g - 54;
       else if (g === 4 || g === 10 || g === 28 || g === 30) special = g;
-      else if (g !== 17 && g !== 40 && g !== 49 && g !== 94) throw new Refused(`G${g} is not known here.`);
+      else if (!IDLE_G.has(g)) throw new Refused(`G${g} is not known here.`);
     }
     const f = value.get('F');
     if (f !== undefined) {
@@ -101,7 +119,7 @@ export class Interpreter {
         if (this.turns <= 0) throw new Refused('The spindle is to start, but no speed S was given.');
         out.push({ do: 'spindle', turns: this.turns, direction: m === 3 ? 'clockwise' : 'counter-clockwise' });
       } else if (m === 5) out.push({ do: 'spindle', turns: 0, direction: 'off' });
-      else if (m !== 0 && m !== 1 && m !== 2 && m !== 30) throw new Refused(`M${m} is not known here.`);
+      else if (!IDLE_M.has(m)) throw new Refused(`M${m} is not known here.`);
     }
     const axes = (['X', 'Y', 'Z'] as const).some((letter) => value.has(letter));
     if (special === 4) {
@@ -113,8 +131,17 @@ export class Interpreter {
       if (axes) out.push(this.move(this.target(value, direct), 0));
       out.push(this.move(this.home[special === 28 ? 0 : 1], 0));
     } else {
-      if (motion !== undefined) this.motion = motion;
-      if (axes || ((this.motion === 2 || this.motion === 3) && (value.has('I') || value.has('J')))) {
+      const cycling = (m: typeof motion) => m === 81 || m === 82 || m === 83;
+      if (motion !== undefined) {
+        if (cycling(motion) && !cycling(this.motion))
+          this.cycle = { z: NaN, r: NaN, q: 0, p: 0, initial: this.position.z };
+        this.motion = motion;
+      }
+      if (cycling(this.motion)) {
+        if (axes || motion !== undefined) out.push(...this.drill(value));
+      } else if (this.motion === undefined) {
+        if (axes) throw new Refused('This block names axes, but no motion is on; give G0, G1 or another first.');
+      } else if (axes || ((this.motion === 2 || this.motion === 3) && (value.has('I') || value.has('J')))) {
         const to = this.target(value, direct);
         if (direct && this.motion !== 0 && this.motion !== 1) throw new Refused('G53 goes with G0 or G1 only.');
         if (this.motion === 0) out.push(this.move(to, 0));
@@ -129,7 +156,7 @@ export class Interpreter {
       } else if (motion === 38 || motion === 2 || motion === 3) throw new Refused('This move names no axis.');
     }
     for (const m of ms) {
-      if (m === 0) out.push({ do: 'pause' });
+      if (m === 0 || m === 1) out.push({ do: 'pause' });
       if (m === 2 || m === 30) {
         out.push({ do: 'spindle', turns: 0, direction: 'off' }, { do: 'end' });
         this.reset();
@@ -156,6 +183,40 @@ export class Interpreter {
       return this.absolute || direct ? word * this.perUnit + offset[name] : this.position[name] + word * this.perUnit;
     };
     return { x: axis('x'), y: axis('y'), z: axis('z') };
+  }
+
+  /** A canned drilling cycle: across at the height of R, down in one or by pecks of Q, and up. */
+  private drill(value: Map<string, number>): Action[] {
+    const { cycle } = this;
+    if (!this.absolute) throw new Refused('Drilling cycles are read with G90 only; write it before this block.');
+    const height = (letter: 'Z' | 'R') => value.get(letter)! * this.perUnit + this.offsets[this.system].z;
+    if (value.has('Z')) cycle.z = height('Z');
+    if (value.has('R')) cycle.r = height('R');
+    if (value.has('Q')) cycle.q = value.get('Q')! * this.perUnit;
+    if (value.has('P')) cycle.p = value.get('P')!;
+    if (Number.isNaN(cycle.z) || Number.isNaN(cycle.r)) throw new Refused('A drilling cycle needs Z and R.');
+    if (cycle.r < cycle.z) throw new Refused('R of the drilling cycle lies below its Z.');
+    if (this.feed <= 0) throw new Refused('A feed F is needed before this move.');
+    if (this.motion === 83 && !(cycle.q > 0)) throw new Refused('G83 needs a peck Q above 0.');
+    const out: Action[] = [];
+    const to = this.target(new Map([...value].filter(([letter]) => letter !== 'Z')), false);
+    const at = (z: number, feed: number) => out.push(this.move({ x: to.x, y: to.y, z }, feed));
+    if (this.position.z < cycle.r) out.push(this.move({ ...this.position, z: cycle.r }, 0));
+    out.push(this.move({ x: to.x, y: to.y, z: this.position.z }, 0));
+    at(cycle.r, 0);
+    if (this.motion === 83) {
+      for (let bottom = cycle.r; ;) {
+        const next = Math.max(cycle.z, bottom - cycle.q);
+        if (bottom < cycle.r) at(Math.min(cycle.r, bottom + PECK_CLEARANCE), 0);
+        at(next, this.feed);
+        if (next <= cycle.z) break;
+        at(cycle.r, 0);
+        bottom = next;
+      }
+    } else at(cycle.z, this.feed);
+    if (this.motion === 82 && cycle.p > 0) out.push({ do: 'dwell', seconds: cycle.p });
+    at(this.retractToInitial ? Math.max(cycle.initial, cycle.r) : cycle.r, 0);
+    return out;
   }
 
   /** G10 L2 sets an offset; L20 sets it so that the present position reads as given. */

@@ -1,0 +1,8 @@
+import { readFileSync } from 'node:fs';
+import { type Bench, BenchSchema } from '@kerbe/core/job/job';
+import { ROOT } from './paths.ts';
+
+/** The first bench of the demo shop: what times are reckoned for where no job names a bench. */
+export function usualBench(): Bench {
+  return BenchSchema.parse(JSON.parse(readFileSync(`${ROOT}/demo/benches.json`, 'utf8'))[0]);
+}

@@ -1,0 +1,210 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
+import { type Drawing, drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
+import { readDrawing } from '@kerbe/core/artwork/svg-elements';
+import { profileOf } from '@kerbe/core/bits/bit';
+import { carvablesOf } from '@kerbe/core/cuts/carvable';
+import { CutProblem } from '@kerbe/core/cuts/cut-problem';
+import { TriangulationError } from '@kerbe/core/geometry/outline-samples';
+import { areaOf } from '@kerbe/core/job/compute';
+import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
+import type { Cut, Job } from '@kerbe/core/job/job';
+import { newJob } from '@kerbe/core/job/new-job';
+import { measurePath } from '@kerbe/core/motion/path';
+import { planMotion } from '@kerbe/core/motion/plan';
+import { DIALECTS } from '@kerbe/core/program/dialect';
+import { detailsOf } from '@kerbe/core/program/programs';
+import { type ProgramCut, writeProgram } from '@kerbe/core/program/write';
+import { formatLength } from '@kerbe/core/quantity/format';
+import { orderParts } from '@kerbe/core/sequence/order';
+import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
+import { usualBench } from './bench-limits.ts';
+import { type CutOrder, readCutOptions } from './cut-options.ts';
+import { Misuse } from './misuse.ts';
+
+/** What `./kerbe cut` prints: lengths in mm, times in seconds unless the name says otherwise. */
+export interface CutReport {
+  moves: number;
+  cut_mm: number;
+  link_mm: number;
+  lifts: number;
+  seconds: number;
+  compute_ms: number;
+  deepest: number;
+  remarks: string[];
+  files: string[];
+}
+
+/** `./kerbe cut KIND ART.svg … --out FILE`: one cut of a whole drawing, without a job. Prints one JSON object. */
+export async function cut(args: string[]): Promise<void> {
+  console.log(JSON.stringify(await cutToFiles(readCutOptions(args))));
+}
+
+/** Cuts a drawing and writes its program; an inlay writes two. @throws {Misuse} with one sentence. */
+export async function cutToFiles(order: CutOrder): Promise<CutReport> {
+  if (!existsSync(order.art)) throw new Misuse(`There is no file ${order.art}.`);
+  const bytes = readFileSync(order.art);
+  const clipper = await clipperFromDisk();
+  let compute_ms = 0;
+  const remarks: string[] = [];
+  const files: string[] = [];
+  const all: { parts: CutPart[]; job: Job }[] = [];
+  try {
+    if (bytes.length > LARGEST_DRAWING) throw new ArtworkError('The drawing is larger than 8 MB; simplify its paths.');
+    const root = readDrawing(bytes);
+    const roles: (string | undefined)[] = order.kind === 'inlay' ? ['recess', 'part'] : [undefined];
+    for (const role of roles) {
+      const wanted = role ? ({ ...order.cut, role } as Cut) : order.cut;
+      const started = performance.now();
+      const drawing = drawingOf(root);
+      const job = jobFor(order, drawing, wanted);
+      const parts = orderParts(
+        await partsOf(
+          job,
+          wanted,
+          {
+            shapes: drawing.shapes,
+            area: () => areaOf(drawing.shapes, clipper),
+            carvables: () => carvablesOf(drawing.shapes, clipper),
+          },
+          clipper,
+        ),
+      );
+      compute_ms += performance.now() - started;
+      if (parts.every((part) => part.path.feed.length === 0))
+        throw new CutProblem('Nothing is left to cut with these bits; choose a smaller bit.');
+      all.push({ parts, job });
+      remarks.push(...drawing.notes, ...remarksOn(parts, wanted, job, drawing));
+      const file = role ? order.out.replace(/(\.[^./]*)?$/, `-${role}$1`) : order.out;
+      files.push(file);
+      writeFileSync(file, programText(order, parts, wanted, job, role));
+    }
+  } catch (error) {
+    if (
+      error instanceof ArtworkError ||
+      error instanceof CutProblem ||
+      error instanceof TriangulationError ||
+      error instanceof RangeError
+    )
+      throw new Misuse(error.message);
+    throw error;
+  }
+  const { limits } = usualBench();
+  const report: CutReport = {
+    moves: 0,
+    cut_mm: 0,
+    link_mm: 0,
+    lifts: 0,
+    seconds: 0,
+    compute_ms: Math.round(compute_ms * 10) / 10,
+    deepest: 0,
+    remarks: [...new Set(remarks)],
+    files,
+  };
+  for (const { path } of all.flatMap(({ parts }) => parts)) {
+    const { cut: length, link, lowest, lifts } = measurePath(path);
+    report.moves += Math.max(0, path.feed.length - 1);
+    report.cut_mm += length;
+    report.link_mm += link;
+    report.lifts += lifts;
+    report.seconds += planMotion(path, limits).minutes * 60;
+    report.deepest = Math.max(report.deepest, -lowest);
+  }
+  for (const key of ['cut_mm', 'link_mm', 'seconds', 'deepest'] as const)
+    report[key] = Math.round(report[key] * 1000) / 1000;
+  return report;
+}
+
+function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): Job {
+  const job = newJob(order.art, order.unit, order.bits, usualBench());
+  const { thickness } = order;
+  Object.assign(job.stock, {
+    length: drawing.width,
+    width: drawing.height,
+    corners: [thickness, thickness, thickness, thickness],
+    lift: order.lift,
+    zeroXY: order.zero,
+  });
+  job.cuts = [wanted];
+  if ('depth' in wanted && wanted.depth > thickness + job.stock.spoilboard)
+    throw new CutProblem(
+      `A depth of ${formatLength(wanted.depth, order.unit)} goes through the stock and right through the spoilboard; make it less.`,
+    );
+  return job;
+}
+
+function programText(
+  order: CutOrder,
+  parts: readonly CutPart[],
+  wanted: Cut,
+  job: Job,
+  role: string | undefined,
+): string {
+  const { limits } = job.bench;
+  const cuts: ProgramCut[] = parts
+    .filter((part) => part.path.feed.length > 0)
+    .map((part) => ({
+      id: part.id,
+      title: part.id === wanted.id ? `${order.kind}${role ? ` ${role}` : ''}` : `clear for ${order.kind}`,
+      bit: {
+        number: job.bits.findIndex((bit) => bit.id === part.bit) + 1,
+        name: job.bits.find((b) => b.id === part.bit)!.name,
+      },
+      path: part.path,
+      depth: -measurePath(part.path).lowest,
+      feed: part.feed,
+      plunge: part.plunge,
+      speed: part.speed,
+      minutes: planMotion(part.path, limits).minutes,
+      details: detailsOf(wanted, job),
+    }));
+  const { length, width } = job.stock;
+  const zero = order.zero === 'centre' ? { x: length / 2, y: width / 2, z: 0 } : { x: 0, y: 0, z: 0 };
+  return writeProgram(
+    {
+      job: order.art.split('/').at(-1)!,
+      revision: 'file',
+      date: new Date().toISOString().slice(0, 10),
+      stock: `page ${formatLength(length, order.unit)} × ${formatLength(width, order.unit)}`,
+      zero: `${order.zero === 'centre' ? 'centre' : 'lower left corner'} of the page, top of the stock`,
+      bench: job.bench.name,
+      unit: order.unit,
+      lift: order.lift,
+      minutes: cuts.reduce((sum, c) => sum + c.minutes, 0),
+    },
+    cuts,
+    zero,
+    order.arcs ? DIALECTS.plain : { ...DIALECTS.plain, arcs: 'none' },
+  ).text;
+}
+
+/** What a carver should know of a cut made without a job. */
+function remarksOn(parts: readonly CutPart[], wanted: Cut, job: Job, drawing: Drawing): string[] {
+  const { unit } = job;
+  const out: string[] = [];
+  const open = drawing.shapes.reduce((sum, shape) => sum + shape.outlines.filter((o) => !o.closed).length, 0);
+  if (open > 0 && wanted.kind !== 'drill')
+    out.push(`${open === 1 ? 'One outline is' : `${open} outlines are`} open and left out; close them to cut them.`);
+  for (const part of parts) {
+    if (part.carving && part.carving.tooNarrow > 0.5)
+      out.push(
+        `${formatLength(part.carving.tooNarrow, unit)} of thin line is narrower than the tip and stays blank; choose a finer tip.`,
+      );
+    if (part.carving && part.carving.floorArea > 1)
+      out.push(
+        `The widest strokes would come to a point at ${formatLength(part.carving.fullDepth, unit)}; the depth limit or the bit leaves a flat floor of ${(part.carving.floorArea / 100).toFixed(2)} cm².`,
+      );
+    if (part.lost > 0 && wanted.kind === 'drill') out.push(`${part.lost} outlines are neither circles nor points.`);
+    else if (part.lost > 0) out.push(`The bit does not fit into ${part.lost} of the outlines, which are left out.`);
+    if (part.left > 1)
+      out.push(
+        `${(part.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(profileOf(job.bits[0]).radius, unit, 2)}.`,
+      );
+    if (part.noLead > 0) out.push(`${part.noLead} outlines have no room for the lead, and are entered straight.`);
+    if (part.gap)
+      out.push(
+        `The gap between part and recess is ${formatLength(part.gap.least, unit, 3)} to ${formatLength(part.gap.most, unit, 3)} a side all round.`,
+      );
+  }
+  return out;
+}

@@ -1,0 +1,63 @@
+import { Clearance } from '../geometry/clearance.ts';
+import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { CutProblem } from './cut-problem.ts';
+
+/** The two outlines of a straight inlay. */
+export interface InlayFit {
+  /** What is cut away to take the part in. */
+  recess: Loops;
+  /** The outline of the part itself. */
+  part: Loops;
+  /** Smallest and largest gap between the two, mm a side, found by going along both. */
+  gap: { least: number; most: number };
+}
+
+/** How far apart gaps are measured along the outlines, mm. */
+const MEASURED_EVERY = 0.1;
+
+/**
+ * Part and recess of a straight inlay from one outline. Corners that a round bit cannot make are rounded in the shape
+ * itself, convex and concave alike, to the bit’s radius, so that both fit; the part is smaller than the recess by the
+ * allowance a side.
+ *
+ * @param area loops as `Clipper.union` returns them.
+ * @param radius radius of the larger of the two bits, mm.
+ * @param allowance gap a side, mm; below 0 for a press fit.
+ * @throws {CutProblem} where nothing of the shape is wide enough.
+ * @example a 20 mm square with a 3 mm bit: both have corners of 1.5 mm radius or a little more
+ */
+export function inlayFit(area: Loops, radius: number, allowance: number, clipper: Clipper): InlayFit {
+  if (!(radius > 0)) throw new CutProblem('The bit has no diameter; give it one at Bits.');
+  if (Math.abs(allowance) > radius)
+    throw new CutProblem('The allowance is larger than the bit’s radius; a few hundredths of a millimetre are usual.');
+  // A closed corner of the recess is as round as the bit; grown by half the gap each way both stay rounder than that.
+  const rounder = radius + Math.max(0, allowance);
+  const opened = clipper.offset(clipper.offset(area, -rounder), rounder);
+  const rounded = clipper.offset(clipper.offset(opened, rounder), -rounder);
+  if (rounded.length === 0)
+    throw new CutProblem('The bit is wider than every place of this inlay; choose a smaller bit or a larger shape.');
+  const recess = rounded;
+  const part = allowance === 0 ? rounded : clipper.offset(rounded, -allowance);
+  if (part.length === 0) throw new CutProblem('The allowance leaves nothing of the part; make it smaller.');
+  return { recess, part, gap: gapBetween(part, recess, allowance) };
+}
+
+function gapBetween(part: Loops, recess: Loops, allowance: number): { least: number; most: number } {
+  if (allowance === 0) return { least: 0, most: 0 };
+  const edge = Clearance.ofLoops(recess);
+  const sign = Math.sign(allowance);
+  let least = Infinity;
+  let most = -Infinity;
+  for (const loop of part)
+    for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2) {
+      const length = Math.hypot(loop[i] - loop[j], loop[i + 1] - loop[j + 1]);
+      const n = Math.max(1, Math.ceil(length / MEASURED_EVERY));
+      for (let k = 0; k < n; k++) {
+        const t = k / n;
+        const gap = sign * edge.at(loop[j] + t * (loop[i] - loop[j]), loop[j + 1] + t * (loop[i + 1] - loop[j + 1]));
+        least = Math.min(least, gap);
+        most = Math.max(most, gap);
+      }
+    }
+  return { least, most };
+}

@@ -1,0 +1,24 @@
+import { CutProblem } from './cut-problem.ts';
+
+/**
+ * Depths of the passes from `start` down to `depth`, even and none more than `perPass`, with a thin last one where
+ * wanted.
+ *
+ * @param lastPass thickness of the last pass, mm; 0 for even passes.
+ * @throws {CutProblem} for depths that leave nothing to cut.
+ * @example passDepths(10, 0, 4, 0) // [3.33…, 6.66…, 10]
+ * @example passDepths(10, 0, 5, 0.5) // [4.75, 9.5, 10]
+ */
+export function passDepths(depth: number, start: number, perPass: number, lastPass: number): number[] {
+  if (!(depth > 0)) throw new CutProblem('The depth is 0, so nothing would be cut; give it a depth.');
+  if (!(depth > start)) throw new CutProblem('The depth is not below the start depth; make it deeper.');
+  if (!(perPass > 0)) throw new CutProblem('The depth per pass is 0; give it a depth above 0.');
+  if (lastPass < 0 || lastPass >= depth - start)
+    throw new CutProblem('The last pass is thicker than the whole cut; make it thinner, or 0 for even passes.');
+  const main = depth - start - lastPass;
+  const passes = Math.max(1, Math.ceil(main / perPass - 1e-9));
+  const out = Array.from({ length: passes }, (_, k) => start + (main * (k + 1)) / passes);
+  if (lastPass > 0) out.push(depth);
+  else out[out.length - 1] = depth;
+  return out;
+}

@@ -1,0 +1,227 @@
+import { Clearance } from '../geometry/clearance.ts';
+import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { medialAxis } from '../geometry/medial-axis.ts';
+import { signedArea } from '../geometry/outline.ts';
+import { regionsOf } from '../geometry/regions.ts';
+import { stretchesOf } from '../geometry/stretches.ts';
+import { type Path, PathBuilder } from '../motion/path.ts';
+import { flatTrack, type Track, trackAt } from '../motion/track.ts';
+import { grooveRoute } from '../sequence/groove-route.ts';
+import { orderTracks } from '../sequence/order-tracks.ts';
+import { CutProblem } from './cut-problem.ts';
+import { checkSlope, enterTrack, type Entry } from './entry.ts';
+import { openedBy } from './floor.ts';
+import { type Drive, layTrack } from './lay-tracks.ts';
+import { passDepths } from './pass-depths.ts';
+import { nestRings } from './rings.ts';
+import { ringLevels } from './ring-levels.ts';
+import { scanLines } from './scan-lines.ts';
+
+export interface PocketSettings extends Drive {
+  /** Diameter of the end mill, mm. */
+  diameter: number;
+  /** Floor, mm below the top of the stock. */
+  depth: number;
+  /** Top of what is to be cleared, mm below the top of the stock. */
+  startDepth?: number;
+  depthPerPass: number;
+  /** Depth of the last pass where it is to be thin, mm; 0 leaves all passes even. */
+  lastPass?: number;
+  /** Distance between neighbouring rings or lines, mm. */
+  step: number;
+  pattern: 'rings' | 'lines';
+  /** Direction of lines, radians. */
+  angle: number;
+  climb: boolean;
+  /** Wood left on the walls for a last round at full depth, mm. */
+  finish: number;
+  entry: Entry;
+  /** Radii of bits that have cleared before this one, mm: only what they could not reach is cut. */
+  clearedBy?: readonly number[];
+}
+
+export interface PocketCut {
+  path: Path;
+  /** Corners and narrow places that this bit and those before it leave, mm². */
+  left: number;
+  passes: number;
+  lifts: number;
+}
+
+/** Slivers thinner than twice this are not worth a move, mm: half of what an offset is held to. */
+const SLIVER = 0.0025;
+
+/**
+ * Clears an area to a depth with an end mill: rings from the inside out or parallel lines with a last ring along the
+ * wall, in several depths. What neither covers is found by subtracting all that the bit has swept, and cut as well, so
+ * that no place is left that the bit can reach.
+ *
+ * @param area loops as `Clipper.union` returns them; holes are islands that stay.
+ * @throws {CutProblem} for settings that cannot be cut.
+ */
+export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper): PocketCut {
+  const { diameter, depth, startDepth = 0, step, clearedBy = [] } = settings;
+  const radius = diameter / 2;
+  if (!(step > 0))
+    throw new CutProblem('The step is 0, so the floor would never be finished; 40 % of the bit is usual.');
+  if (step > diameter)
+    throw new CutProblem(
+      'The step is wider than the bit, so ridges would be left standing; make it less than the bit.',
+    );
+  if (settings.entry.kind !== 'plunge') checkSlope(settings.entry.angle);
+  if (settings.finish < 0) throw new CutProblem('The finish allowance is below 0; give 0 or a little more.');
+  const depths = passDepths(depth, startDepth, settings.depthPerPass, settings.lastPass ?? 0);
+  if (clipper.offset(area, -radius).length === 0)
+    throw new CutProblem('The bit is wider than every place of this pocket; choose a smaller bit.');
+  const before = openedBy(area, clearedBy, clipper);
+  const builder = new PathBuilder();
+  let lifts = -1;
+  // Each connected part is cut to its full depth before the next, so that chips of one do not fill another.
+  const parts = regionsOf(area).map(({ loops }) => partTracks(loops, before, settings, clipper));
+  const order = orderTracks(
+    parts.map(({ rough, last }) => rough[0] ?? last[0]).filter((track) => track !== undefined),
+    { x: 0, y: 0 },
+  );
+  const full = parts.filter(({ rough, last }) => rough.length + last.length > 0);
+  for (const { track: index } of order) {
+    const { rough, last, room } = full[index];
+    let top = -startDepth;
+    for (const z of depths.map((d) => -d)) {
+      for (const track of rough) {
+        lifts++;
+        const flat = trackAt(track, z);
+        layTrack(builder, enterTrack(flat, top, settings.entry, room(flat), radius), settings);
+      }
+      top = z;
+    }
+    for (const track of last) {
+      lifts++;
+      layTrack(builder, trackAt(track, -depth), settings);
+    }
+  }
+  if (builder.length) builder.to(builder.x, builder.y, settings.lift, 0);
+  const reached = openedBy(area, [...clearedBy, radius], clipper);
+  return {
+    path: builder.done(),
+    left: areaOf(clipper.difference(area, reached)),
+    passes: depths.length,
+    lifts: Math.max(0, lifts),
+  };
+}
+
+interface PartTracks {
+  /** Cut at every depth. */
+  rough: Track[];
+  /** Cut once, at full depth. */
+  last: Track[];
+  /** Free distance around a track's start for a helix, mm. */
+  room: (track: Track) => number;
+}
+
+function partTracks(part: Loops, before: Loops, settings: PocketSettings, clipper: Clipper): PartTracks {
+  const { diameter, step, pattern, angle, climb, finish } = settings;
+  const radius = diameter / 2;
+  const levels = ringLevels(part, radius + finish, step, clipper);
+  const wall = finish > 0 ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
+  const last = (wall ?? []).map((loop) => directed(flatTrack(loop, 0, true), climb));
+  if (levels.length === 0) return { rough: [], last, room: () => 0 };
+  const legal = Clearance.ofLoops(levels[0]);
+  const room = (track: Track) => Math.max(0, legal.at(track.xyz[0], track.xyz[1]) - 1e-3);
+  const reachable = clipper.offset(levels[0], radius);
+  const wanted = before.length ? clipper.offset(clipper.difference(reachable, before), -SLIVER) : reachable;
+  if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room };
+  if (before.length) return { ...restTracks(levels, wanted, step, radius, climb, clipper), room };
+
+  // A line passes within half a step of every place further than that from the wall, and the ring along the wall the
+  // rest: lines miss nothing.
+  if (pattern === 'lines')
+    return {
+      rough: [
+        ...scanLines(levels[0], angle, step, 0, false),
+        ...levels[0].map((loop) => directed(flatTrack(loop, 0, true), climb)),
+      ],
+      last,
+      room,
+    };
+  const rough = nestRings(levels, 0).map((track) => directed(track, climb));
+  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper))], last, room };
+}
+
+/**
+ * What lies between rings and is covered by none: further inside one than the radius, and further from the next. Rings
+ * no further apart than the radius miss nothing, since every place that deep inside one lies inside the next.
+ */
+function missedBetween(levels: readonly Loops[], step: number, radius: number, clipper: Clipper): Loops {
+  if (step <= radius - SLIVER) return [];
+  return levels.flatMap((level, k) => {
+    const deep = clipper.offset(level, -radius);
+    if (deep.length === 0) return [];
+    const next = levels[k + 1];
+    return clipper.offset(next ? clipper.difference(deep, clipper.offset(next, radius)) : deep, -SLIVER);
+  });
+}
+
+/** Of every ring only the stretches from where the bit still meets wood. */
+function restTracks(
+  levels: readonly Loops[],
+  wanted: Loops,
+  step: number,
+  radius: number,
+  climb: boolean,
+  clipper: Clipper,
+): Pick<PartTracks, 'rough' | 'last'> {
+  const near = clipper.offset(wanted, radius);
+  const rough: Track[] = [];
+  for (const loop of [...levels].reverse().flat())
+    for (const { points, whole } of stretchesOf(loop, near, true)) {
+      const track = flatTrack(points, 0, false);
+      rough.push(directed(whole ? { ...track, closed: true, ring: points.length / 2, oneWay: true } : track, climb));
+    }
+  const missed = missedBetween(levels, step, radius, clipper);
+  if (missed.length) rough.push(...spines(clipper.intersection(missed, wanted)));
+  const order = orderTracks(rough, { x: rough[0]?.xyz[0] ?? 0, y: rough[0]?.xyz[1] ?? 0 });
+  return { rough: order.map(({ track }) => rough[track]), last: [] };
+}
+
+/** Along the medial axes of small places, which the bit's radius covers whole. */
+function spines(area: Loops): Track[] {
+  return regionsOf(area).flatMap((region) => {
+    const axis = medialAxis(region);
+    const length = new Float64Array(axis.edges.length / 2);
+    for (let e = 0; e < length.length; e++)
+      length[e] = Math.hypot(
+        axis.x[axis.edges[2 * e]] - axis.x[axis.edges[2 * e + 1]],
+        axis.y[axis.edges[2 * e]] - axis.y[axis.edges[2 * e + 1]],
+      );
+    return grooveRoute(axis.x.length, axis.edges, length, Infinity).map((walk) =>
+      flatTrack(
+        Array.from(walk).flatMap((n) => [axis.x[n], axis.y[n]]),
+        0,
+        false,
+      ),
+    );
+  });
+}
+
+/**
+ * Offsets run with the wood on the right, which is climb milling under a spindle that turns clockwise; for
+ * conventional milling every ring is turned, and a track of rings goes through them in the same order.
+ */
+function directed(track: Track, climb: boolean): Track {
+  if (climb || track.ring === 0) return track;
+  const { xyz } = track;
+  const out = new Float64Array(xyz.length);
+  // Rings follow each other, each ending where it began: turn them one by one.
+  for (let start = 0; start < xyz.length;) {
+    let end = start + 3;
+    while (end < xyz.length && !(xyz[end] === xyz[start] && xyz[end + 1] === xyz[start + 1])) end += 3;
+    end = Math.min(end, xyz.length - 3);
+    for (let k = start; k <= end; k += 3) out.set(xyz.subarray(end + start - k, end + start - k + 3), k);
+    start = end + 3;
+  }
+  return { ...track, xyz: out };
+}
+
+function areaOf(loops: Loops): number {
+  return loops.reduce((sum, loop) => sum + signedArea(loop), 0);
+}

@@ -1,0 +1,90 @@
+import { Clearance } from '../geometry/clearance.ts';
+import type { Loops } from '../geometry/clipper.ts';
+import { insideArea } from '../geometry/stretches.ts';
+import type { Track } from '../motion/track.ts';
+
+/**
+ * Parallel lines through an area, joined into back-and-forth tracks wherever the way from one line's end to the next
+ * line stays in the area.
+ *
+ * @param angle direction of the lines, radians from x.
+ * @param step distance between lines, mm.
+ * @param oneWay lines are all cut the same way (climb or conventional throughout), each as a track of its own.
+ */
+export function scanLines(area: Loops, angle: number, step: number, z: number, oneWay: boolean): Track[] {
+  const c = Math.cos(angle);
+  const s = Math.sin(angle);
+  // Turned so that lines run along u.
+  const turned = area.map((loop) => {
+    const out = new Float64Array(loop.length);
+    for (let i = 0; i < loop.length; i += 2) {
+      out[i] = loop[i] * c + loop[i + 1] * s;
+      out[i + 1] = -loop[i] * s + loop[i + 1] * c;
+    }
+    return out;
+  });
+  let low = Infinity;
+  let high = -Infinity;
+  for (const loop of turned)
+    for (let i = 1; i < loop.length; i += 2) {
+      low = Math.min(low, loop[i]);
+      high = Math.max(high, loop[i]);
+    }
+  const edge = turned.length ? Clearance.ofLoops(turned) : undefined;
+  const stays = (ax: number, ay: number, bx: number, by: number) => {
+    const length = Math.hypot(bx - ax, by - ay);
+    for (let t = 0; t < length;) {
+      const x = ax + ((bx - ax) * t) / length;
+      const y = ay + ((by - ay) * t) / length;
+      const away = edge!.at(x, y);
+      if (away > 0.002 && !insideArea(turned, x, y)) return false;
+      t += Math.max(away, 0.02);
+    }
+    return true;
+  };
+  const count = Math.max(1, Math.ceil((high - low) / step));
+  const open: { points: number[]; row: number }[] = [];
+  const done: number[][] = [];
+  for (let row = 0; row < count; row++) {
+    const v = low + ((row + 0.5) * (high - low)) / count;
+    const crossings: number[] = [];
+    for (const loop of turned)
+      for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2)
+        if (loop[i + 1] > v !== loop[j + 1] > v)
+          crossings.push(loop[j] + ((loop[i] - loop[j]) * (v - loop[j + 1])) / (loop[i + 1] - loop[j + 1]));
+    crossings.sort((a, b) => a - b);
+    for (let k = 0; k + 1 < crossings.length; k += 2) {
+      const [a, b] = [crossings[k], crossings[k + 1]];
+      if (b - a < 1e-4) continue;
+      if (oneWay) {
+        done.push([a, v, b, v]);
+        continue;
+      }
+      const joins = open.find(
+        (t) =>
+          t.row === row - 1 &&
+          [a, b].some((u) => {
+            const px = t.points[t.points.length - 2];
+            const py = t.points[t.points.length - 1];
+            return Math.abs(u - px) < 3 * step && stays(px, py, u, v);
+          }),
+      );
+      if (joins) {
+        const px = joins.points[joins.points.length - 2];
+        if (Math.abs(a - px) < Math.abs(b - px)) joins.points.push(a, v, b, v);
+        else joins.points.push(b, v, a, v);
+        joins.row = row;
+      } else open.push({ points: row % 2 ? [b, v, a, v] : [a, v, b, v], row });
+    }
+  }
+  for (const { points } of open) done.push(points);
+  return done.map((points) => {
+    const xyz = new Float64Array((points.length / 2) * 3);
+    for (let i = 0, j = 0; i < points.length; i += 2, j += 3) {
+      xyz[j] = points[i] * c - points[i + 1] * s;
+      xyz[j + 1] = points[i] * s + points[i + 1] * c;
+      xyz[j + 2] = z;
+    }
+    return { xyz, closed: false, ring: 0, oneWay };
+  });
+}

@@ -1,0 +1,114 @@
+import type { Path } from '../motion/path.ts';
+
+/** A move of a program: straight to a point of the path, or round an arc that stands for several of its moves. */
+export interface FittedMove {
+  /** The path's point where the move ends. */
+  point: number;
+  /** Centre of the arc, sheet coordinates, mm; undefined for a straight move. */
+  arc?: { x: number; y: number; clockwise: boolean };
+}
+
+/** How far an arc may lie from the path it stands for, mm, at points and between them. */
+export const ARC_FIT_TOLERANCE = 0.004;
+
+/** Fewer moves than this are left straight. */
+const FEWEST = 3;
+
+/** Arcs turn less than this, radians, so that controllers never take one for its rest. */
+const MOST_TURN = (170 * Math.PI) / 180;
+
+/** Larger circles than this are as good as straight, mm. */
+const LARGEST = 2000;
+
+/**
+ * Puts true arcs in place of runs of short moves that lie on a circle within the tolerance, all at one feed, level or
+ * rising evenly. The longest run that fits is taken from each point on.
+ *
+ * @example a circle of 200 chords: three arcs
+ */
+export function fitArcs(path: Path): FittedMove[] {
+  const { feed } = path;
+  const moves: FittedMove[] = [];
+  for (let i = 0; i + 1 < feed.length;) {
+    const limit = lastWithSameFeed(path, i);
+    let best = i + 1;
+    let arc: FittedMove['arc'];
+    if (feed[i + 1] > 0 && limit - i >= FEWEST) {
+      // The reach doubles while it fits, then is halved back to the last that does.
+      let reach = FEWEST;
+      let step = FEWEST;
+      while (step > 0 && i + reach <= limit) {
+        const found = arcThrough(path, i, i + reach);
+        if (found) {
+          [best, arc] = [i + reach, found];
+          if (i + reach === limit) break;
+          step *= 2;
+          reach = Math.min(limit - i, reach + step);
+        } else break;
+      }
+      let lo = best;
+      let hi = i + reach;
+      while (arc && hi - lo > 1) {
+        const mid = (lo + hi) >> 1;
+        const found = arcThrough(path, i, mid);
+        if (found) [lo, best, arc] = [mid, mid, found];
+        else hi = mid;
+      }
+    }
+    moves.push({ point: best, arc });
+    i = best;
+  }
+  return moves;
+}
+
+function lastWithSameFeed({ feed }: Path, i: number): number {
+  let j = i + 1;
+  while (j + 1 < feed.length && feed[j + 1] === feed[i + 1]) j++;
+  return j;
+}
+
+function arcThrough({ xyz }: Path, from: number, to: number): FittedMove['arc'] {
+  const middle = (from + to) >> 1;
+  const [ax, ay] = [xyz[3 * from], xyz[3 * from + 1]];
+  const bx = xyz[3 * middle] - ax;
+  const by = xyz[3 * middle + 1] - ay;
+  const cx = xyz[3 * to] - ax;
+  const cy = xyz[3 * to + 1] - ay;
+  const d = 2 * (bx * cy - by * cx);
+  const b2 = bx * bx + by * by;
+  const c2 = cx * cx + cy * cy;
+  if (Math.abs(d) < 1e-9 * Math.sqrt(b2 * c2) || c2 === 0) return undefined;
+  const ux = (cy * b2 - by * c2) / d;
+  const uy = (bx * c2 - cx * b2) / d;
+  const r = Math.hypot(ux, uy);
+  if (!(r < LARGEST)) return undefined;
+  const x = ax + ux;
+  const y = ay + uy;
+  const clockwise = d < 0;
+  const length = runLength(xyz, from, to);
+  const drop = xyz[3 * to + 2] - xyz[3 * from + 2];
+  let turned = 0;
+  let gone = 0;
+  for (let k = from + 1; k <= to; k++) {
+    const px = xyz[3 * k - 3] - x;
+    const py = xyz[3 * k - 2] - y;
+    const qx = xyz[3 * k] - x;
+    const qy = xyz[3 * k + 1] - y;
+    if (Math.abs(Math.hypot(qx, qy) - r) > ARC_FIT_TOLERANCE) return undefined;
+    if (Math.abs(Math.hypot((px + qx) / 2, (py + qy) / 2) - r) > ARC_FIT_TOLERANCE) return undefined;
+    const turn = Math.atan2(px * qy - py * qx, px * qx + py * qy);
+    if (clockwise ? turn >= 0 : turn <= 0) return undefined;
+    turned += Math.abs(turn);
+    gone += Math.hypot(qx - px, qy - py);
+    const z = xyz[3 * from + 2] + (length > 0 ? (drop * gone) / length : 0);
+    if (Math.abs(xyz[3 * k + 2] - z) > ARC_FIT_TOLERANCE) return undefined;
+  }
+  return turned < MOST_TURN ? { x, y, clockwise } : undefined;
+}
+
+function runLength(xyz: Float64Array, from: number, to: number): number {
+  let length = 0;
+  for (let k = from + 1; k <= to; k++)
+    length += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
+  return length;
+}

@@ -1,0 +1,79 @@
+import { type Path, PathBuilder } from '../motion/path.ts';
+import { BlockError, readBlock } from './block.ts';
+import { Interpreter, Refused } from './interpreter.ts';
+
+/** A program read back: where the bit goes, program coordinates, mm. */
+export interface ReadProgram {
+  path: Path;
+  /** For every point of the path the line, from 0, that led to it. */
+  lines: Uint32Array;
+  /** Bits called, in order, with the first point each of them makes. */
+  bits: { number: number; point: number }[];
+  /** Seconds of dwelling. */
+  dwell: number;
+  /** What could not be followed, one sentence a kind with the first line it stands in. */
+  notes: string[];
+}
+
+/** Notes at most; a file that is no program would have one a line. */
+const MOST_NOTES = 20;
+
+/** Lines at most. */
+const MOST_LINES = 5_000_000;
+
+/**
+ * Reads any RS-274 program into a path, also one that Kerbe did not write. What it cannot follow is noted and passed
+ * over: moves in machine coordinates, whose place is not known here, and words it does not know.
+ *
+ * @throws {BlockError} when not one line could be followed.
+ * @example readProgram('G21\nG0 Z5\nG0 X10 Y0\nG1 Z-1 F100').path.xyz // … 10, 0, 5, 10, 0, −1
+ */
+export function readProgram(text: string): ReadProgram {
+  const interpreter = new Interpreter();
+  const builder = new PathBuilder();
+  const lineOf: number[] = [];
+  const bits: ReadProgram['bits'] = [];
+  const notes = new Map<string, string>();
+  let dwell = 0;
+  let bit = -1;
+  const rows = text.split(/\r\n|\n|\r/);
+  if (rows.length > MOST_LINES) throw new BlockError('This program has more than five million lines; divide it.');
+  const note = (sentence: string, line: number) => {
+    const kind = sentence.replace(/“.*”/, '');
+    if (!notes.has(kind) && notes.size < MOST_NOTES) notes.set(kind, `Line ${line + 1}: ${sentence}`);
+  };
+  for (const [line, row] of rows.entries()) {
+    try {
+      const block = readBlock(row);
+      if (!block) continue;
+      if (block.words.some(({ letter, value }) => letter === 'G' && [53, 28, 30].includes(value))) {
+        note('Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.', line);
+        continue;
+      }
+      for (const action of interpreter.read(row)) {
+        if (action.do === 'dwell') dwell += action.seconds;
+        else if (action.do === 'bit' && action.number !== bit) {
+          bit = action.number;
+          bits.push({ number: bit, point: builder.length });
+        } else if (action.do === 'move' || action.do === 'probe') {
+          builder.to(action.to.x, action.to.y, action.to.z, action.feed);
+          while (lineOf.length < builder.length) lineOf.push(line);
+        } else if (action.do === 'end') return finish();
+      }
+    } catch (error) {
+      if (!(error instanceof Refused || error instanceof BlockError)) throw error;
+      note(error.message, line);
+    }
+  }
+  return finish();
+
+  function finish(): ReadProgram {
+    if (builder.length === 0)
+      throw new BlockError(
+        notes.size
+          ? `No move could be read. ${[...notes.values()][0]}`
+          : 'This file holds no moves; choose an RS-274 program.',
+      );
+    return { path: builder.done(), lines: Uint32Array.from(lineOf), bits, dwell, notes: [...notes.values()] };
+  }
+}

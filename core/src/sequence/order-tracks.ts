@@ -1,0 +1,168 @@
+import Flatbush from 'flatbush';
+import type { Track } from '../motion/track.ts';
+
+/** A track’s place in the order, and whether it is gone backwards. */
+export interface Placing {
+  track: number;
+  reversed: boolean;
+}
+
+/** Neighbours looked at for each end; more find little and cost time. */
+const NEIGHBOURS = 10;
+
+/** Rounds of improvement at most; each stops as soon as a round finds nothing. */
+const ROUNDS = 30;
+
+/**
+ * Puts tracks into an order with short links: from the start to the nearest, then 2-opt and Or-opt (Croes 1958; Or
+ * 1976) over near neighbours until nothing gets shorter. The last link leads nowhere: the bit parks.
+ *
+ * @param start where the bit is before the first, mm.
+ * @example two tracks, one ending where the other begins: one after the other, no link between
+ */
+export function orderTracks(tracks: readonly Track[], start: { x: number; y: number }): Placing[] {
+  const n = tracks.length;
+  if (n === 0) return [];
+  // Ends: 2k is where track k begins, 2k + 1 where it ends.
+  const x = new Float64Array(2 * n + 2);
+  const y = new Float64Array(2 * n + 2);
+  tracks.forEach(({ xyz }, k) => {
+    x[2 * k] = xyz[0];
+    y[2 * k] = xyz[1];
+    x[2 * k + 1] = xyz[xyz.length - 3];
+    y[2 * k + 1] = xyz[xyz.length - 2];
+  });
+  x[2 * n] = x[2 * n + 1] = start.x;
+  y[2 * n] = y[2 * n + 1] = start.y;
+  // A one-way track that does not end where it began can be entered at its beginning only.
+  const fixed = Uint8Array.from(tracks, ({ oneWay, closed }) => (oneWay && !closed ? 1 : 0));
+  const tour = nearestFirst(n, x, y, fixed);
+  improve(tour, n, x, y, fixed);
+  const out: Placing[] = [];
+  for (let i = 1; i < tour.length; i++) {
+    const track = tour[i] >> 1;
+    out.push({ track, reversed: (tour[i] & 1) === 1 && !tracks[track].oneWay });
+  }
+  return out;
+}
+
+/** A tour as the ends by which tracks are entered, the start first. */
+function nearestFirst(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): Int32Array {
+  const index = new Flatbush(2 * n);
+  for (let i = 0; i < 2 * n; i++) index.add(x[i], y[i], x[i], y[i]);
+  index.finish();
+  const used = new Uint8Array(n);
+  const tour = new Int32Array(n + 1);
+  tour[0] = 2 * n;
+  let px = x[2 * n];
+  let py = y[2 * n];
+  for (let k = 1; k <= n; k++) {
+    const [end] = index.neighbors(px, py, 1, Infinity, (i) => !used[i >> 1] && !(i & 1 && fixed[i >> 1]));
+    used[end >> 1] = 1;
+    tour[k] = end;
+    px = x[end ^ 1];
+    py = y[end ^ 1];
+  }
+  return tour;
+}
+
+function improve(tour: Int32Array, n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): void {
+  const m = tour.length;
+  if (m < 3) return;
+  const at = new Int32Array(n + 1);
+  const place = () => {
+    for (let i = 0; i < m; i++) at[tour[i] >> 1] = i;
+  };
+  place();
+  const distance = (a: number, b: number) => {
+    const dx = x[a] - x[b];
+    const dy = y[a] - y[b];
+    return Math.sqrt(dx * dx + dy * dy);
+  };
+  /** Length of the link from the track at `i` to the one at `i + 1`; none after the last. */
+  const link = (i: number) => (i + 1 < m ? distance(tour[i] ^ 1, tour[i + 1]) : 0);
+  const index = new Flatbush(2 * n);
+  for (let i = 0; i < 2 * n; i++) index.add(x[i], y[i], x[i], y[i]);
+  index.finish();
+  const near = Array.from({ length: 2 * n + 2 }, (_, i) =>
+    index.neighbors(x[i], y[i], Math.min(NEIGHBOURS, 2 * n), Infinity, (k) => k >> 1 !== i >> 1),
+  );
+  /** Turns the stretch from `i` to `j` round, each of its tracks too. */
+  const turn = (i: number, j: number) => {
+    for (; i < j; i++, j--) {
+      const a = tour[i] ^ 1;
+      tour[i] = tour[j] ^ 1;
+      tour[j] = a;
+      at[tour[i] >> 1] = i;
+      at[tour[j] >> 1] = j;
+    }
+    if (i === j) tour[i] ^= 1;
+  };
+  const anyFixed = fixed.includes(1);
+  const turnable = (i: number, j: number) => {
+    if (anyFixed) for (let k = i; k <= j; k++) if (fixed[tour[k] >> 1]) return false;
+    return true;
+  };
+  for (let round = 0; round < ROUNDS; round++) {
+    let better = false;
+    // 2-opt: links (i, i+1) and (j, j+1) become (i, j) and (i+1, j+1), the stretch between turned round.
+    for (let i = 0; i + 1 < m; i++) {
+      const out = tour[i] ^ 1;
+      const now = link(i);
+      for (const end of near[out]) {
+        const d = distance(out, end);
+        if (d >= now) break;
+        const j = at[end >> 1];
+        // Turned round, the track at j is entered by the end it is now left by.
+        if (j <= i || (tour[j] ^ 1) !== end) continue;
+        const gain = now + link(j) - d - (j + 1 < m ? distance(tour[i + 1], tour[j + 1]) : 0);
+        if (gain > 1e-9 && turnable(i + 1, j)) {
+          turn(i + 1, j);
+          better = true;
+          break;
+        }
+      }
+    }
+    // Or-opt: one to three tracks are taken out and put between two neighbours elsewhere, either way round.
+    for (let size = 1; size <= 3; size++)
+      for (let i = 1; i + size <= m; i++) {
+        const j = i + size - 1;
+        const first = tour[i];
+        const last = tour[j] ^ 1;
+        const before = tour[i - 1] ^ 1;
+        const freed = link(i - 1) + link(j) - (j + 1 < m ? distance(before, tour[j + 1]) : 0);
+        if (freed < 1e-9) continue;
+        let best = 1e-9;
+        let where = -1;
+        let turned = false;
+        for (const [head, tail, flip] of [
+          [first, last, false],
+          [last, first, true],
+        ] as const)
+          for (const end of near[head]) {
+            if (distance(head, end) >= freed) break;
+            const k = at[end >> 1];
+            // It goes behind a track that is left by this end.
+            if ((k >= i && k <= j) || (tour[k] ^ 1) !== end || k === i - 1) continue;
+            const gain = freed - distance(end, head) - (k + 1 < m ? distance(tail, tour[k + 1]) - link(k) : 0);
+            if (gain > best && (!flip || turnable(i, j))) [best, where, turned] = [gain, k, flip];
+          }
+        if (where < 0) continue;
+        const moved = tour.slice(i, j + 1);
+        if (turned) {
+          moved.reverse();
+          for (let q = 0; q < moved.length; q++) moved[q] ^= 1;
+        }
+        if (where > j) {
+          tour.copyWithin(i, j + 1, where + 1);
+          tour.set(moved, where + 1 - size);
+        } else {
+          tour.copyWithin(where + 1 + size, where + 1, i);
+          tour.set(moved, where + 1);
+        }
+        place();
+        better = true;
+      }
+    if (!better) break;
+  }
+}

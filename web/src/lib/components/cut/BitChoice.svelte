@@ -1,0 +1,16 @@
+<script lang="ts">
+  import type { Cut } from '@kerbe/core/job/job';
+  import { BIT_KINDS } from '@kerbe/core/job/new-job';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Choice from '../Choice.svelte';
+
+  let { cut, name, onchange }: { cut: Cut; name: string; onchange: (bit: string) => void } = $props();
+  const { session } = useWorkbench();
+  const options = $derived(
+    session.job.bits
+      .filter((bit) => BIT_KINDS[cut.kind].includes(bit.kind) || bit.id === cut.bit)
+      .map((bit) => ({ value: bit.id, label: bit.name })),
+  );
+</script>
+
+<Choice {name} value={cut.bit} {options} {onchange} />
