@@ -144,7 +144,7 @@ function partTracks(part: Loops, before: Loops, settings: PocketSettings, clippe
       room,
     };
   const rough = nestRings(levels, 0).map((track) => directed(track, climb));
-  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper))], last, room };
+  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper), clipper)], last, room };
 }
 
 /**
@@ -178,13 +178,16 @@ function restTracks(
       rough.push(directed(whole ? { ...track, closed: true, ring: points.length / 2, oneWay: true } : track, climb));
     }
   const missed = missedBetween(levels, step, radius, clipper);
-  if (missed.length) rough.push(...spines(clipper.intersection(missed, wanted)));
+  if (missed.length) rough.push(...spines(clipper.intersection(missed, wanted), clipper));
   const order = orderTracks(rough, { x: rough[0]?.xyz[0] ?? 0, y: rough[0]?.xyz[1] ?? 0 });
   return { rough: order.map(({ track }) => rough[track]), last: [] };
 }
 
-/** Along the medial axes of small places, which the bit's radius covers whole. */
-function spines(area: Loops): Track[] {
+/** How far a spine may stray from its axis, mm: what it clears is narrower than the bit by far more. */
+const SPINE_TOLERANCE = 0.02;
+
+/** Along the medial axes of small places, which the bit’s radius covers whole. */
+function spines(area: Loops, clipper: Clipper): Track[] {
   return regionsOf(area).flatMap((region) => {
     const axis = medialAxis(region);
     const length = new Float64Array(axis.edges.length / 2);
@@ -193,13 +196,10 @@ function spines(area: Loops): Track[] {
         axis.x[axis.edges[2 * e]] - axis.x[axis.edges[2 * e + 1]],
         axis.y[axis.edges[2 * e]] - axis.y[axis.edges[2 * e + 1]],
       );
-    return grooveRoute(axis.x.length, axis.edges, length, Infinity).map((walk) =>
-      flatTrack(
-        Array.from(walk).flatMap((n) => [axis.x[n], axis.y[n]]),
-        0,
-        false,
-      ),
+    const walks = grooveRoute(axis.x.length, axis.edges, length, Infinity).map((walk) =>
+      Float64Array.from(Array.from(walk).flatMap((n) => [axis.x[n], axis.y[n]])),
     );
+    return clipper.simplifyLines(walks, SPINE_TOLERANCE).map((line) => flatTrack(line, 0, false));
   });
 }
 

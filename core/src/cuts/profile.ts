@@ -127,10 +127,10 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
       const points = turnOf(measured, from, z < ceiling ? loopTabs : [], z, ceiling, {
         ramped: tabs.shape === 'ramped',
         diameter,
-        overlap: lastOne ? (settings.overlap ?? 0) : 0,
+        overlap: lastOne && !(settings.ramp ?? 0) ? (settings.overlap ?? 0) : 0,
       });
       const slope = settings.ramp ?? 0;
-      const way = slope > 0 ? rampIn(points, above, z, slope) : points;
+      const way = slope > 0 ? rampIn(points, above, z, slope, lastOne ? (settings.overlap ?? 0) : 0) : points;
       const full = lead ? [...leadIn(lead, way[2]), ...way, ...(lastOne ? leadOut(lead, way) : [])] : way;
       // A ramped turn ends where its ramp did; the next begins there.
       if (slope > 0 && !lead) from += (above - z) / Math.tan(slope);
@@ -242,7 +242,7 @@ function leadOut({ out }: Lead, way: readonly number[]): number[] {
 }
 
 /** The beginning of a turn as a ramp from `above`, and after the turn what the ramp has cut too shallow again. */
-function rampIn(points: readonly number[], above: number, z: number, slope: number): number[] {
+function rampIn(points: readonly number[], above: number, z: number, slope: number, overlap: number): number[] {
   const run = (above - z) / Math.tan(slope);
   const out: number[] = [points[0], points[1], above];
   let gone = 0;
@@ -266,6 +266,13 @@ function rampIn(points: readonly number[], above: number, z: number, slope: numb
     for (let k = i; k < points.length; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
     for (let k = 3; k < i; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
     out.push(x, y, Math.max(z, points[i - 1]));
+    for (let left = overlap, k = i; left > 0; k = k + 3 < points.length ? k + 3 : 3) {
+      const [qx, qy] = [out[out.length - 3], out[out.length - 2]];
+      const far = Math.hypot(points[k] - qx, points[k + 1] - qy);
+      const share = far > left ? left / far : 1;
+      out.push(qx + share * (points[k] - qx), qy + share * (points[k + 1] - qy), points[k + 2]);
+      left -= Math.max(far, 1e-6);
+    }
     return out;
   }
 }

@@ -60,19 +60,20 @@ export function scanLines(area: Loops, angle: number, step: number, z: number, o
         done.push([a, v, b, v]);
         continue;
       }
-      const joins = open.find(
-        (t) =>
-          t.row === row - 1 &&
-          [a, b].some((u) => {
-            const px = t.points[t.points.length - 2];
-            const py = t.points[t.points.length - 1];
-            return Math.abs(u - px) < 3 * step && stays(px, py, u, v);
-          }),
-      );
+      // The nearer end first; the other where only that can be reached straight.
+      let entry = a;
+      const joins = open.find((t) => {
+        if (t.row !== row - 1) return false;
+        const px = t.points[t.points.length - 2];
+        const py = t.points[t.points.length - 1];
+        const ends = Math.abs(a - px) < Math.abs(b - px) ? [a, b] : [b, a];
+        const reached = ends.find((u) => Math.abs(u - px) < 3 * step && stays(px, py, u, v));
+        if (reached === undefined) return false;
+        entry = reached;
+        return true;
+      });
       if (joins) {
-        const px = joins.points[joins.points.length - 2];
-        if (Math.abs(a - px) < Math.abs(b - px)) joins.points.push(a, v, b, v);
-        else joins.points.push(b, v, a, v);
+        joins.points.push(entry, v, entry === a ? b : a, v);
         joins.row = row;
       } else open.push({ points: row % 2 ? [b, v, a, v] : [a, v, b, v], row });
     }

@@ -377,19 +377,19 @@ class Tracing {
     // The node with a smaller circle knows better which two places its span lies between.
     const from = this.r[p] === 0 || (this.r[q] !== 0 && this.r[q] < this.r[p]) ? q : p;
     const gouge = between - free;
-    const other = from === p ? q : p;
-    if (this.lands(mx, my, dx, dy, from) || this.lands(mx, my, dx, dy, other)) {
+    for (const n of [from, from === p ? q : p]) {
+      if (!this.lands(mx, my, dx, dy, n)) continue;
       const at = bisector.found;
+      // A radius too large for lack of a third place only makes what is left standing look larger.
       if (gouge <= GOUGE_TOLERANCE && at.r - (between - Math.hypot(at.x - mx, at.y - my)) <= STANDING_TOLERANCE) {
         this.edge(p, q);
         return;
       }
-      if (clearance.at(at.x, at.y) >= at.r - VERIFIED) {
-        const m = this.node(at.x, at.y, at.r, at.a, at.b);
-        this.span(p, m, depth + 1);
-        this.span(m, q, depth + 1);
-        return;
-      }
+      if (clearance.at(at.x, at.y) < at.r - VERIFIED) continue;
+      const m = this.node(at.x, at.y, at.r, at.a, at.b);
+      this.span(p, m, depth + 1);
+      this.span(m, q, depth + 1);
+      return;
     }
     const ridge = this.ridge(mx, my, length / 4);
     const standing = ridge - (between - Math.hypot(this.ridgeX - mx, this.ridgeY - my));

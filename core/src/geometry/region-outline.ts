@@ -61,31 +61,28 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
 }
 
 /**
- * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch) a micrometre into the region, so
- * that the inside has no pinched place. Returns how many were moved.
+ * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch) a micrometre away from it, to the
+ * side on which the region lies, so that the inside has no pinched place. Returns how many were moved.
  */
-export function partTouching(outline: RegionOutline): number {
-  const { count, x, y, next, previous } = outline;
-  const moved = new Uint8Array(count);
+export function partTouching({ count, x, y, next }: RegionOutline): number {
+  const byX = new Float64Array(count);
+  const byY = new Float64Array(count);
   for (let i = 0; i < count; i++)
-    for (let s = 0; s < count && !moved[i]; s++) {
-      if (s === i || next[s] === i) continue;
-      if (distanceToSegment(x[i], y[i], x[s], y[s], x[next[s]], y[next[s]]) < NUDGE / 2) moved[i] = 1;
+    for (let s = 0; s < count; s++) {
+      const q = next[s];
+      if (s === i || q === i) continue;
+      if (distanceToSegment(x[i], y[i], x[s], y[s], x[q], y[q]) >= NUDGE / 2) continue;
+      // The inside lies left of the segment that is touched.
+      const length = Math.hypot(x[q] - x[s], y[q] - y[s]);
+      byX[i] -= (y[q] - y[s]) / length;
+      byY[i] += (x[q] - x[s]) / length;
     }
   let total = 0;
   for (let i = 0; i < count; i++) {
-    if (!moved[i]) continue;
-    const p = previous[i];
-    const q = next[i];
-    const a = Math.hypot(x[i] - x[p], y[i] - y[p]) || 1;
-    const b = Math.hypot(x[q] - x[i], y[q] - y[i]) || 1;
-    // The inside lies left of both segments.
-    const nx = -(y[i] - y[p]) / a - (y[q] - y[i]) / b;
-    const ny = (x[i] - x[p]) / a + (x[q] - x[i]) / b;
-    const n = Math.hypot(nx, ny);
+    const n = Math.hypot(byX[i], byY[i]);
     if (n < 1e-9) continue;
-    x[i] += (NUDGE * nx) / n;
-    y[i] += (NUDGE * ny) / n;
+    x[i] += (NUDGE * byX[i]) / n;
+    y[i] += (NUDGE * byY[i]) / n;
     total++;
   }
   return total;

@@ -1,4 +1,5 @@
-import { programExtents } from '@kerbe/core/program/extents';
+import { BlockError } from '@kerbe/core/program/block';
+import { type Extents, programExtents } from '@kerbe/core/program/extents';
 import { MachineError, MachineLink } from '../link/machine-link.ts';
 import type { RouterMessage } from '../link/messages.ts';
 import type { Command, RunOrder, Zero } from './commands.ts';
@@ -257,8 +258,7 @@ export class Runner {
       throw new CommandRefused(
         'This bench has no tool setter to measure a changed bit with; make one program for each bit.',
       );
-    const extents = programExtents(order.program);
-    if (!extents) throw new CommandRefused('The program has no moves; compute the job again.');
+    const extents = extentsOf(order.program);
     for (const axis of ['x', 'y', 'z'] as const) {
       const low = extents.min[axis] + this.offset[axis];
       const high = extents.max[axis] + this.offset[axis];
@@ -289,6 +289,8 @@ export class Runner {
       try {
         await this.stream(link, order, lines, run);
         run.phase = this.stopAsked ? 'stopped' : 'done';
+        // The clip was off and comes on anew: its circuit has to be seen again before it is trusted.
+        this.state.plateSeen = false;
         if (this.stopAsked) {
           run.why = 'stopped by the operator';
           await link.fresh();
@@ -298,6 +300,7 @@ export class Runner {
         await link.fresh();
       } catch (error) {
         run.phase = this.stopAsked ? 'stopped' : 'failed';
+        this.state.plateSeen = false;
         run.why = this.stopAsked ? 'stopped by the operator' : sentence(error);
         if (!this.stopAsked) this.state.problem = run.why;
       } finally {
@@ -397,4 +400,13 @@ export class Runner {
 function sentence(error: unknown): string {
   if (error instanceof MachineError || error instanceof CommandRefused) return error.message;
   return `Something went wrong in the runner (${error instanceof Error ? error.message : String(error)}); stop the machine by hand and connect again.`;
+}
+
+function extentsOf(program: string): Extents {
+  try {
+    return programExtents(program);
+  } catch (error) {
+    if (error instanceof BlockError) throw new CommandRefused(error.message);
+    throw error;
+  }
 }

@@ -1,0 +1,61 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import fc from 'fast-check';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { checkWalls } from '../carving/wall-check.ts';
+import { type Clipper, loadClipper } from '../geometry/clipper.ts';
+import { type HardOutline, hardOutlines } from '../geometry/hard-outlines.ts';
+import { carvablesOf } from './carvable.ts';
+import { vCarve } from './v-carve.ts';
+
+let clipper: Clipper;
+beforeAll(async () => {
+  const require = createRequire(import.meta.url);
+  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
+});
+
+const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 40 };
+const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 1200, lift: 5, rapid: 2400 };
+
+async function walls({ loops, rule }: Pick<HardOutline, 'loops' | 'rule'>, depthLimit = 100) {
+  const shape = { name: '', rule, outlines: loops.map((points) => ({ points, closed: true })) };
+  const carvables = await carvablesOf([shape], clipper);
+  const { path } = vCarve(carvables, { ...settings, depthLimit }, clipper);
+  return checkWalls(path, bit, clipper.union(loops, rule), 0.03);
+}
+
+// The ideal wall follows from the groove's trigonometry: over the outline the cone just comes to the top of the stock.
+describe('walls within 20 µm of the ideal depth, nothing outside cut by more than 10 µm', () => {
+  test.each(hardOutlines().map((outline) => [outline.name, outline] as const))('%s', async (_, outline) => {
+    const found = await walls(outline);
+    expect(found.places).toBeGreaterThan(300);
+    expect(found.gouge).toBeLessThan(0.01);
+    expect(found.standing999).toBeLessThan(0.02);
+    expect(found.standing).toBeLessThan(0.05);
+  });
+  test('with a flat floor as well', async () => {
+    const outline = hardOutlines().find(({ name }) => name === 'holes within holes')!;
+    const found = await walls(outline, 1);
+    expect(found.gouge).toBeLessThan(0.01);
+    expect(found.standing999).toBeLessThan(0.02);
+  });
+  test('random stars', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.double({ min: 2, max: 20, noNaN: true }), { minLength: 5, maxLength: 30 }),
+        async (radii) => {
+          const points = Float64Array.from(
+            radii.flatMap((r, i) => [
+              r * Math.cos((2 * Math.PI * i) / radii.length),
+              r * Math.sin((2 * Math.PI * i) / radii.length),
+            ]),
+          );
+          const found = await walls({ loops: [points], rule: 'nonzero' });
+          expect(found.gouge).toBeLessThan(0.01);
+          expect(found.standing999).toBeLessThan(0.02);
+        },
+      ),
+      { numRuns: 40, seed: 3, endOnFailure: true },
+    );
+  });
+});
