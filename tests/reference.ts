@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the declarations belong to this file alone
 /// <reference path="./jsts.d.ts" />
 import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
 import GeometryFactory, { type Geometry } from 'jsts/org/locationtech/jts/geom/GeometryFactory.js';

@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { compute, titleOf } from '@kerbe/core/job/compute';
+import { compute } from '@kerbe/core/job/compute';
+import { titleOf } from '@kerbe/core/job/title';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/program/programs';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';

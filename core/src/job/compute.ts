@@ -12,9 +12,12 @@ import { judge, type Remark } from '../remarks/judge.ts';
 import { orderParts, rankOf } from '../sequence/order.ts';
 import { type CutPart, partsOf } from './cut-parts.ts';
 import type { Cut, Job } from './job.ts';
+import { titleOf, worksOn } from './title.ts';
 
 /** What one bit does for a cut, with its times and lengths. */
 export interface CutResult extends CutPart {
+  /** What the cut works on, in words. */
+  works: string;
   /** What keeps it from being cut, as a sentence; the path is then empty. */
   problem?: string;
   profile: Profile;
@@ -138,28 +141,6 @@ function machineOf({ stock, bench }: Job): unknown {
   return [stock.corners, stock.lift, stock.material, bench.limits];
 }
 
-const VERBS: Record<Cut['kind'], string> = {
-  'v-carve': 'Carve',
-  profile: 'Cut out',
-  pocket: 'Pocket',
-  drill: 'Drill',
-  inlay: 'Inlay',
-};
-
-/** What a cut is called: `titleOf(cut, job)` is “Carve Words” or “Cut out Board edge”. */
-export function titleOf(cut: Cut, job: Job, part?: Pick<CutPart, 'id'>): string {
-  const names = cut.targets.map(({ item }) => job.artwork.find((a) => a.id === item)?.name ?? '?');
-  const verb =
-    part && part.id !== cut.id
-      ? 'Clear for'
-      : cut.kind === 'inlay'
-        ? cut.role === 'part'
-          ? 'Inlay part of'
-          : 'Inlay recess of'
-        : VERBS[cut.kind];
-  return `${verb} ${names.length ? names.join(' and ') : 'nothing yet'}`;
-}
-
 /** The shapes a cut works on. */
 export function shapesOf(cut: Pick<Cut, 'targets'>, items: readonly PlacedItem[]): Shape[] {
   return cut.targets.flatMap((target) => {
@@ -180,6 +161,7 @@ async function computeCut(
 ): Promise<CutResult[]> {
   const shapes = shapesOf(cut, items);
   const key = JSON.stringify([cut.targets, artworkOf(job, cut)]);
+  const works = worksOn(cut, job, items);
   const openOutlines = shapes.reduce((sum, shape) => sum + shape.outlines.filter((o) => !o.closed).length, 0);
   try {
     const parts = await partsOf(
@@ -200,7 +182,7 @@ async function computeCut(
       },
       clipper,
     );
-    return parts.map((part) => timed(part, job, openOutlines));
+    return parts.map((part) => timed(part, job, openOutlines, works));
   } catch (error) {
     if (!(error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError))
       throw error;
@@ -215,6 +197,7 @@ async function computeCut(
         plunge: cut.plunge,
         speed: cut.speed,
         openOutlines,
+        works,
         problem: error.message,
       },
     ];
@@ -237,7 +220,7 @@ const NOTHING = {
   lifts: 0,
 };
 
-function timed(part: CutPart, job: Job, openOutlines: number): CutResult {
+function timed(part: CutPart, job: Job, openOutlines: number, works: string): CutResult {
   const plan = planMotion(part.path, job.bench.limits);
   const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(part.path);
   return {
@@ -250,6 +233,7 @@ function timed(part: CutPart, job: Job, openOutlines: number): CutResult {
     linkLength,
     lifts,
     openOutlines,
+    works,
   };
 }
 

@@ -1,5 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
-import { type JobResult, titleOf } from '../job/compute.ts';
+import type { JobResult } from '../job/compute.ts';
+import { titleOf } from '../job/title.ts';
 import type { Cut, Job } from '../job/job.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { DIALECTS } from './dialect.ts';

@@ -2,6 +2,7 @@
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
   import { includesShape, toggleShape } from '@kerbe/core/job/targets';
+  import { VERBS, worksOn } from '@kerbe/core/job/title';
   import { newCut } from '@kerbe/core/job/new-job';
   import { presetFor } from '@kerbe/core/bits/bit';
   import { formatLength, formatMinutes, lengthNumber } from '@kerbe/core/quantity/format';
@@ -20,14 +21,6 @@
   import TabsSentence from './cut/TabsSentence.svelte';
   import VCarveMore from './cut/VCarveMore.svelte';
   import VCarveSentence from './cut/VCarveSentence.svelte';
-
-  const VERBS: Record<Cut['kind'], string> = {
-    'v-carve': 'Carve',
-    profile: 'Cut out',
-    pocket: 'Pocket',
-    drill: 'Drill',
-    inlay: 'Inlay',
-  };
 
   const bench = useWorkbench();
   const { session } = bench;
@@ -109,14 +102,7 @@
   }
 
   function targetWords(cut: Cut): string {
-    const parts = cut.targets.map((target) => {
-      const item = session.job.artwork.find((a) => a.id === target.item);
-      const shapes = session.view?.items.find((view) => view.id === target.item)?.shapes ?? [];
-      if (target.shapes === 'all') return item?.name ?? '?';
-      const names = target.shapes.map((i) => shapes[i]?.name ?? '?');
-      return names.length > 3 ? `${names.length} shapes of ${item?.name ?? '?'}` : names.join(', ');
-    });
-    return parts.length ? parts.join(' and ') : 'nothing yet';
+    return worksOn(cut, session.job, session.view?.items);
   }
 
   function toggle(id: string, item: string, shape: number, count: number): void {

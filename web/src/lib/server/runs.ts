@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import { formatLength } from '@kerbe/core/quantity/format';
-import { titleOf } from '@kerbe/core/job/compute';
+import { titleOf } from '@kerbe/core/job/title';
 import { zeroWords } from '@kerbe/core/program/programs';
 import { thickest } from '@kerbe/core/stock/stock';
 import { openJob } from './jobs.ts';

@@ -1,0 +1,36 @@
+import type { Cut, Job } from './job.ts';
+
+/** What each kind of cut does. */
+export const VERBS: Record<Cut['kind'], string> = {
+  'v-carve': 'Carve',
+  profile: 'Cut out',
+  pocket: 'Pocket',
+  drill: 'Drill',
+  inlay: 'Inlay',
+};
+
+/**
+ * What a cut is called: `titleOf(cut, job)` is “Carve Words” or “Cut out Board edge”; with its result, whose shapes are
+ * known, “Pocket moon”.
+ */
+export function titleOf(cut: Cut, job: Job, part?: { id: string; works?: string }): string {
+  const verb =
+    part && part.id !== cut.id ? 'Clear for' : cut.kind === 'inlay' ? `Inlay ${cut.role} of` : VERBS[cut.kind];
+  return `${verb} ${part?.works ?? worksOn(cut, job)}`;
+}
+
+/** What a cut works on, in words: whole items by their names, single shapes by theirs where they are few. */
+export function worksOn(
+  cut: Cut,
+  job: Job,
+  items: readonly { id: string; shapes: readonly { name: string }[] }[] = [],
+): string {
+  const names = cut.targets.map((target) => {
+    const name = job.artwork.find((a) => a.id === target.item)?.name ?? '?';
+    const shapes = items.find((item) => item.id === target.item)?.shapes;
+    if (target.shapes === 'all' || !shapes) return name;
+    const chosen = target.shapes.map((i) => shapes[i]?.name ?? '?');
+    return chosen.length > 3 ? `${chosen.length} shapes of ${name}` : chosen.join(', ');
+  });
+  return names.length ? names.join(' and ') : 'nothing yet';
+}
