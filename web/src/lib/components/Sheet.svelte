@@ -30,7 +30,7 @@
 
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
-  const MARGIN = { left: 60, right: 34, top: 48, bottom: 66 };
+  const MARGIN = $derived({ left: 60, right: 34, top: 48, bottom: stop === 'proof' || stop === 'set-up' ? 96 : 66 });
   const fit = $derived(
     Math.max(
       0.01,
@@ -127,6 +127,7 @@
     }
     return d;
   });
+  const cutKinds = $derived(new Set(session.job.cuts.filter((cut) => cut.targets.length > 0).map((cut) => cut.kind)));
   const carvedAny = $derived(session.job.cuts.some((cut) => cut.kind === 'v-carve' && cut.targets.length > 0));
 </script>
 
@@ -138,6 +139,26 @@
     role="group"
     aria-label="The sheet: the stock from above with the artwork on it"
   >
+    <defs>
+      <pattern
+        id="hatch"
+        width="5"
+        height="5"
+        patternUnits="userSpaceOnUse"
+        patternTransform="scale({1 / k}) rotate(45)"
+      >
+        <line class="hatch" x2="0" y2="5" />
+      </pattern>
+      <pattern
+        id="cross"
+        width="6"
+        height="6"
+        patternUnits="userSpaceOnUse"
+        patternTransform="scale({1 / k}) rotate(45)"
+      >
+        <line class="hatch" x2="0" y2="6" /><line class="hatch" x2="6" y2="0" />
+      </pattern>
+    </defs>
     <g transform="matrix({k} 0 0 {-k} {left} {base})">
       <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
       <path class="grain" d={grain} />
@@ -180,7 +201,7 @@
         {#if isProfile}
           <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
         {:else if showPaths}
-          <path class="followed" d={cut.cutPath} />
+          <path class="followed {session.job.cuts.find((c) => c.id === cut.cut)?.kind}" d={cut.cutPath} />
         {/if}
         {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
       {/each}
@@ -252,6 +273,9 @@
     marks={{
       through: profiles.length > 0,
       carved: carvedAny,
+      pocket: cutKinds.has('pocket'),
+      inlay: cutKinds.has('inlay'),
+      holes: cutKinds.has('drill'),
       tabs: profiles.some((cut) => cut.tabs.length),
       paths: showPaths,
       keepOuts: [...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))],
@@ -306,6 +330,20 @@
   .shape.profile {
     stroke-width: 1;
   }
+  .shape.pocket {
+    fill: url(#hatch);
+  }
+  .shape.inlay {
+    fill: url(#cross);
+  }
+  .shape.drill {
+    fill: var(--carved);
+  }
+  .hatch {
+    stroke: var(--ink);
+    stroke-width: 1;
+    opacity: 0.55;
+  }
   .shape.free {
     stroke-dasharray: 2 3;
   }
@@ -339,10 +377,13 @@
   }
   .followed {
     fill: none;
-    stroke: var(--wood);
+    stroke: var(--carved);
     stroke-width: 1;
     vector-effect: non-scaling-stroke;
     pointer-events: none;
+  }
+  .followed.v-carve {
+    stroke: var(--wood);
   }
   .link {
     fill: none;

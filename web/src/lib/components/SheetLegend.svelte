@@ -1,7 +1,17 @@
 <script lang="ts">
   interface Props {
     /** Which marks stand on the sheet now. */
-    marks: { through: boolean; carved: boolean; tabs: boolean; paths: boolean; keepOuts: string[]; chalk: boolean };
+    marks: {
+      through: boolean;
+      carved: boolean;
+      pocket: boolean;
+      inlay: boolean;
+      holes: boolean;
+      tabs: boolean;
+      paths: boolean;
+      keepOuts: string[];
+      chalk: boolean;
+    };
     nearer: (factor: number) => void;
     fitAll: () => void;
   }
@@ -11,6 +21,9 @@
 <div class="legend">
   {#if marks.through}<span><i class="key through-key"></i> cut through</span>{/if}
   {#if marks.carved}<span><i class="key carved-key"></i> carved</span>{/if}
+  {#if marks.pocket}<span><i class="key pocket-key"></i> pocket</span>{/if}
+  {#if marks.inlay}<span><i class="key inlay-key"></i> inlay</span>{/if}
+  {#if marks.holes}<span><i class="key hole-key"></i> hole</span>{/if}
   {#if marks.tabs}<span><i class="key tab-key"></i> tab</span>{/if}
   {#if marks.paths}<span><i class="key followed-key"></i> path of the bit</span><span
       ><i class="key link-key"></i> lifted over</span
@@ -55,13 +68,31 @@
     width: 18px;
     background: var(--carved);
   }
+  .pocket-key,
+  .inlay-key {
+    height: 14px;
+    width: 20px;
+    border: 1px solid var(--ink);
+    background: repeating-linear-gradient(45deg, transparent 0 3px, var(--mute) 3px 4px);
+  }
+  .inlay-key {
+    background:
+      repeating-linear-gradient(45deg, transparent 0 4px, var(--mute) 4px 5px),
+      repeating-linear-gradient(-45deg, transparent 0 4px, var(--mute) 4px 5px);
+  }
+  .hole-key {
+    height: 11px;
+    width: 11px;
+    border-radius: 50%;
+    background: var(--carved);
+  }
   .tab-key {
     height: 8px;
     width: 16px;
     background: var(--ink);
   }
   .followed-key {
-    border-top: 2px solid var(--grain);
+    border-top: 1.5px solid var(--carved);
   }
   .link-key {
     border-top: 2px dotted var(--signal);

@@ -38,10 +38,8 @@
     ]}
     onchange={(value) => set(at, value)}
   />{at + 1 < cut.clearBits.length ? ', ' : ''}
-{/each}
-{#if cut.clearBits.length === 0 || free.length > 0}
-  {cut.clearBits.length ? 'and' : ''}
-  <Choice
+{/each}{#if cut.clearBits.length === 0 || free.length > 0}
+  {cut.clearBits.length ? ' and ' : ''}<Choice
     name="another bit that clears first"
     value=""
     options={[

@@ -20,8 +20,7 @@ going in by <Choice
     { value: 'plunge', label: 'a plunge' },
   ]}
   onchange={(value) => change((e) => (e.kind = value))}
-/>{#if entry.kind !== 'plunge'}
-  of <Quantity
+/>{#if entry.kind !== 'plunge'}{' of '}<Quantity
     name="slope of {name}"
     kind="angle"
     value={entry.angle}

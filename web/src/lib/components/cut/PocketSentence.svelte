@@ -24,8 +24,7 @@ after <ClearBits {cut} change={(apply) => change(apply)} />,
     { value: 'lines', label: 'lines' },
   ]}
   onchange={(value) => change((c) => (c.pattern = value))}
-/>{#if cut.pattern === 'lines'}
-  at <Quantity
+/>{#if cut.pattern === 'lines'}{' at '}<Quantity
     name="angle of the lines"
     kind="angle"
     value={cut.angle}

@@ -22,8 +22,7 @@ The bit comes to the wall <Choice
     { value: 'arc', label: 'by an arc' },
   ]}
   onchange={(value) => change((c) => (c.lead.kind = value))}
-/>{#if cut.lead.kind !== 'none'}
-  of <Millimetres
+/>{#if cut.lead.kind !== 'none'}{' of '}<Millimetres
     name="lead length"
     value={cut.lead.length}
     min={0.1}

@@ -24,8 +24,7 @@ held by <Quantity
       t.count = value;
       t.at = [];
     })}
-/>{#if count > 0}
-  of <Millimetres
+/>{#if count > 0}{' of '}<Millimetres
     name="tab length"
     value={tabs.length}
     min={0.1}

@@ -27,8 +27,7 @@ Carving begins <Millimetres
     { value: 'many', label: 'in passes' },
   ]}
   onchange={(value) => change((c) => (c.depthPerPass = value === 'one' ? null : Math.max(1, c.depthLimit / 2)))}
-/>{#if cut.depthPerPass !== null}
-  of <Millimetres
+/>{#if cut.depthPerPass !== null}{' of '}<Millimetres
     name="depth per pass"
     value={cut.depthPerPass}
     min={0.02}
