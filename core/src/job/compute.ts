@@ -46,6 +46,8 @@ export interface JobResult {
 export interface ComputeOptions {
   cache?: ComputeCache;
   signal?: AbortSignal;
+  /** Without remarks, where only times are asked for. */
+  unjudged?: boolean;
   /** Called with how much is done, 0 to 1, and what is being worked on. */
   progress?: (share: number, doing: string) => void;
 }
@@ -85,7 +87,7 @@ export async function compute(
   job: Job,
   resources: Resources,
   clipper: Clipper,
-  { cache = new ComputeCache(), signal, progress }: ComputeOptions = {},
+  { cache = new ComputeCache(), signal, unjudged, progress }: ComputeOptions = {},
 ): Promise<JobResult> {
   const items = job.artwork.map((item) => {
     const key = JSON.stringify(item);
@@ -108,7 +110,7 @@ export async function compute(
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
   const minutes = ordered.reduce((sum, cut) => sum + cut.minutes, 0) + bitChanges * job.bench.bitChangeMinutes;
   const tryCut = (cut: Cut) => computeCut(job, cut, items, clipper, cache, () => {}, signal);
-  const remarks = await judge({ job, items, cuts: ordered, tryCut });
+  const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
   return { items, cuts: ordered, minutes, bitChanges, remarks };
 }
 

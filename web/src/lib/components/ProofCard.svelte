@@ -5,6 +5,7 @@
   import { Refusal, send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkbench } from '$lib/workbench.svelte';
+  import QuickerList from './QuickerList.svelte';
   import RemarkNote from './RemarkNote.svelte';
   import TimeChart from './TimeChart.svelte';
 
@@ -87,6 +88,8 @@
       </p>{/if}
   </section>
 {/if}
+
+{#if view && view.cuts.length > 0}<QuickerList />{/if}
 
 <section class="rule">
   <h2>Program</h2>

@@ -1,0 +1,163 @@
+import jsonPatch, { type Operation } from 'fast-json-patch';
+import { presetFor, profileOf, ridgeHeight } from '../bits/bit.ts';
+import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
+import type { Cut, Job } from '../job/job.ts';
+import { worksOn } from '../job/title.ts';
+import { setCut } from './judge.ts';
+
+/** What a job would come to: enough to compare two ways of doing it. */
+export interface Outcome {
+  minutes: number;
+  /** Deepest point of each cut, mm, by the cut’s id; none where a cut cannot be made. */
+  depths: Record<string, number | undefined>;
+}
+
+/** A way to be done sooner, with what it changes measured by computing the whole job that way. */
+export interface Quicker {
+  id: string;
+  /** What is changed: “Plunge at 1500 mm/min in cut Words”. */
+  text: string;
+  /** What that does to depth and finish, in words; empty where nothing but time changes. */
+  effect: string;
+  minutesSaved: number;
+  patch: Operation[];
+}
+
+interface Candidate {
+  id: string;
+  text: string;
+  effect: string;
+  cut?: string;
+  patch: Operation[];
+}
+
+/** Less than this is not worth a change, minutes. */
+const WORTH_IT = 2 / 60;
+
+/** Lowest lift that clears a board which is not quite flat, mm (common practice: 1/4 in at most, over nothing). */
+const LOWEST_LIFT = 2;
+
+/** Room over clamps and screws, mm. */
+const ROOM = 2;
+
+/** A floor step up to this share of the bit is usual where the floor is seen (common practice: 10 %). */
+const COARSEST_STEP = 0.1;
+
+/**
+ * Measures what would make a job quicker: each candidate is applied and the job computed; those that save time come
+ * back, the most first.
+ *
+ * @param measure computes a changed job; undefined where that was given up.
+ */
+export async function measureQuicker(
+  job: Job,
+  now: Outcome,
+  measure: (job: Job) => Promise<Outcome | undefined>,
+  progress: (share: number) => void = () => {},
+): Promise<Quicker[]> {
+  const candidates = [...liftOf(job), ...orderOf(job), ...job.cuts.flatMap((cut, index) => ofCut(job, cut, index))];
+  const found: Quicker[] = [];
+  for (const [index, candidate] of candidates.entries()) {
+    progress(index / candidates.length);
+    const changed = jsonPatch.applyPatch(structuredClone(job), candidate.patch).newDocument;
+    const then = await measure(changed);
+    if (!then) return found;
+    // What can no longer be cut is not quicker.
+    const lost = job.cuts.some(({ id }) => now.depths[id] !== undefined && then.depths[id] === undefined);
+    const minutesSaved = now.minutes - then.minutes;
+    if (lost || minutesSaved < WORTH_IT) continue;
+    const { id, text, patch } = candidate;
+    found.push({ id, text, patch, minutesSaved, effect: effectOf(job, candidate, now, then) });
+  }
+  progress(1);
+  return found.sort((a, b) => b.minutesSaved - a.minutesSaved);
+}
+
+/** A saving in words: “1 min 10 s sooner”. */
+export function soonerWords({ minutesSaved }: Quicker): string {
+  return `${formatMinutes(minutesSaved)} sooner`;
+}
+
+function effectOf({ unit }: Job, { cut, effect }: Candidate, now: Outcome, then: Outcome): string {
+  const change = cut === undefined ? 0 : (then.depths[cut] ?? 0) - (now.depths[cut] ?? 0);
+  const depth =
+    Math.abs(change) < 0.05 ? '' : `${formatLength(Math.abs(change), unit)} ${change < 0 ? 'less deep' : 'deeper'}`;
+  return [depth, effect].filter(Boolean).join(', ');
+}
+
+function liftOf({ stock, unit }: Job): Candidate[] {
+  const needed = Math.max(LOWEST_LIFT, ...stock.keepOuts.map(({ height }) => height + ROOM));
+  if (stock.lift <= needed + 0.5) return [];
+  return [
+    {
+      id: 'lift',
+      text: `Lift ${formatLength(needed, unit)} between cuts instead of ${formatLength(stock.lift, unit)}`,
+      effect: stock.keepOuts.length ? 'still clear of clamps and screws' : 'make sure that nothing stands higher',
+      patch: [{ op: 'replace', path: '/stock/lift', value: needed }],
+    },
+  ];
+}
+
+function orderOf({ ownOrder }: Job): Candidate[] {
+  if (!ownOrder) return [];
+  return [
+    {
+      id: 'order',
+      text: 'Make the cuts in the usual order',
+      effect: '',
+      patch: [{ op: 'replace', path: '/ownOrder', value: false }],
+    },
+  ];
+}
+
+function ofCut(job: Job, cut: Cut, index: number): Candidate[] {
+  const { unit, bench, stock } = job;
+  const bit = job.bits.find((b) => b.id === cut.bit);
+  if (!bit) return [];
+  const name = worksOn(cut, job);
+  const about = { cut: cut.id };
+  const out: Candidate[] = [];
+  const plunge = Math.min(cut.feed, bench.limits.speed.z);
+  if (cut.kind === 'v-carve' && cut.plunge < plunge)
+    out.push({
+      ...about,
+      id: `plunge-${cut.id}`,
+      text: `Plunge at ${formatFeed(plunge, unit)} in ${name}`,
+      effect: 'fine in wood; acrylic wants it slower',
+      patch: setCut(index, { plunge }),
+    });
+  if (cut.kind !== 'v-carve') return out;
+  const step = COARSEST_STEP * bit.diameter;
+  if (cut.floorStep < step * 0.9) {
+    const shape = profileOf(bit);
+    out.push({
+      ...about,
+      id: `step-${cut.id}`,
+      text: `Floor step of ${formatLength(step, unit, 2)} in ${name}`,
+      effect: `ridges of ${formatLength(ridgeHeight(shape, step), unit, 2)} instead of ${formatLength(ridgeHeight(shape, cut.floorStep), unit, 2)} on the floor`,
+      patch: setCut(index, { floorStep: step }),
+    });
+  }
+  const mills = job.bits.filter((b) => b.kind === 'end').sort((a, b) => b.diameter - a.diameter);
+  if (cut.clearBits.length === 0)
+    for (const mill of mills)
+      out.push({
+        ...about,
+        id: `clear-${cut.id}-${mill.id}`,
+        text: `Clear the floor of ${name} with ${mill.name} first`,
+        effect: 'a smooth floor, and a bit change more',
+        patch: setCut(index, { clearBits: [mill.id] }),
+      });
+  for (const other of job.bits.filter((b) => b.kind === 'v' && b.id !== bit.id && b.tip <= bit.tip)) {
+    const preset = presetFor(other, stock.material);
+    const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
+    out.push({
+      ...about,
+      id: `bit-${cut.id}-${other.id}`,
+      text: `Carve ${name} with ${other.name}`,
+      effect: (other.angle ?? 0) > (bit.angle ?? 0) ? 'softer shadows' : 'deeper shadows',
+      patch: setCut(index, { ...settings, bit: other.id }),
+    });
+  }
+  return out;
+}
