@@ -28,8 +28,8 @@ export interface Drawing {
 /** More bytes than this is a picture in disguise, and would stall every later stop. */
 export const LARGEST_DRAWING = 8_000_000;
 
-/** A million points is about fifty times a full page of lettering; beyond it no sign is meant. */
-const MOST_POINTS = 1_000_000;
+/** Three million points are about twelve thousand letters; beyond that no sign is meant. */
+const MOST_POINTS = 3_000_000;
 
 /** Ends of an outline nearer than this, mm, are one point: a hundredth of the finest carved line. */
 const CLOSING_DISTANCE = 0.005;

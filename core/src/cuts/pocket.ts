@@ -3,9 +3,10 @@ import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { regionsOf } from '../geometry/regions.ts';
+import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import { stretchesOf } from '../geometry/stretches.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
-import { flatTrack, type Track, trackAt } from '../motion/track.ts';
+import { flatTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
@@ -60,7 +61,7 @@ const SLIVER = 0.0025;
  * @throws {CutProblem} for settings that cannot be cut.
  */
 export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper): PocketCut {
-  const { diameter, depth, startDepth = 0, step, clearedBy = [] } = settings;
+  const { diameter, depth, startDepth = 0, step } = settings;
   const radius = diameter / 2;
   if (!(step > 0))
     throw new CutProblem('The step is 0, so the floor would never be finished; 40 % of the bit is usual.');
@@ -73,11 +74,20 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
   const depths = passDepths(depth, startDepth, settings.depthPerPass, settings.lastPass ?? 0);
   if (clipper.offset(area, -radius).length === 0)
     throw new CutProblem('The bit is wider than every place of this pocket; choose a smaller bit.');
-  const before = openedBy(area, clearedBy, clipper);
   const builder = new PathBuilder();
   let lifts = -1;
   // Each connected part is cut to its full depth before the next, so that chips of one do not fill another.
-  const parts = regionsOf(area).map(({ loops }) => partTracks(loops, before, settings, clipper));
+  const known = new Map<string, PartTracks>();
+  const parts = regionsOf(area).map(({ loops, bounds: { minX, minY } }) => {
+    // Equal parts, such as the letters of a text, are worked out once.
+    const key = shapeKey(loops, minX, minY);
+    let local = known.get(key);
+    if (!local) {
+      local = partTracks(shiftLoops(loops, -minX, -minY), settings, clipper);
+      known.set(key, local);
+    }
+    return placed(local, minX, minY);
+  });
   const order = orderTracks(
     parts.map(({ rough, last }) => rough[0] ?? last[0]).filter((track) => track !== undefined),
     { x: 0, y: 0 },
@@ -100,10 +110,9 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
     }
   }
   if (builder.length) builder.to(builder.x, builder.y, settings.lift, 0);
-  const reached = openedBy(area, [...clearedBy, radius], clipper);
   return {
     path: builder.done(),
-    left: areaOf(clipper.difference(area, reached)),
+    left: parts.reduce((sum, part) => sum + part.left, 0),
     passes: depths.length,
     lifts: Math.max(0, lifts),
   };
@@ -116,21 +125,34 @@ interface PartTracks {
   last: Track[];
   /** Free distance around a track's start for a helix, mm. */
   room: (track: Track) => number;
+  /** What neither this bit nor those before it reach, mm². */
+  left: number;
 }
 
-function partTracks(part: Loops, before: Loops, settings: PocketSettings, clipper: Clipper): PartTracks {
-  const { diameter, step, pattern, angle, climb, finish } = settings;
+function placed({ rough, last, room, left }: PartTracks, dx: number, dy: number): PartTracks {
+  return {
+    rough: rough.map((track) => shiftTrack(track, dx, dy)),
+    last: last.map((track) => shiftTrack(track, dx, dy)),
+    room: (track) => room(shiftTrack(track, -dx, -dy)),
+    left,
+  };
+}
+
+function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): PartTracks {
+  const { diameter, step, pattern, angle, climb, finish, clearedBy = [] } = settings;
   const radius = diameter / 2;
+  const before = openedBy(part, clearedBy, clipper);
+  const left = areaOf(clipper.difference(part, openedBy(part, [...clearedBy, radius], clipper)));
   const levels = ringLevels(part, radius + finish, step, clipper);
   const wall = finish > 0 ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
   const last = (wall ?? []).map((loop) => directed(flatTrack(loop, 0, true), climb));
-  if (levels.length === 0) return { rough: [], last, room: () => 0 };
+  if (levels.length === 0) return { rough: [], last, room: () => 0, left };
   const legal = Clearance.ofLoops(levels[0]);
   const room = (track: Track) => Math.max(0, legal.at(track.xyz[0], track.xyz[1]) - 1e-3);
   const reachable = clipper.offset(levels[0], radius);
   const wanted = before.length ? clipper.offset(clipper.difference(reachable, before), -SLIVER) : reachable;
-  if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room };
-  if (before.length) return { ...restTracks(levels, wanted, step, radius, climb, clipper), room };
+  if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room, left };
+  if (before.length) return { ...restTracks(levels, wanted, step, radius, climb, clipper), room, left };
 
   // A line passes within half a step of every place further than that from the wall, and the ring along the wall the
   // rest: lines miss nothing.
@@ -142,9 +164,10 @@ function partTracks(part: Loops, before: Loops, settings: PocketSettings, clippe
       ],
       last,
       room,
+      left,
     };
   const rough = nestRings(levels, 0).map((track) => directed(track, climb));
-  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper), clipper)], last, room };
+  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper), clipper)], last, room, left };
 }
 
 /**

@@ -1,9 +1,11 @@
 import { ArcLength } from '../geometry/arc-length.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { Clearance } from '../geometry/clearance.ts';
-import { signedArea } from '../geometry/outline.ts';
+import { boxGroups } from '../geometry/box-groups.ts';
+import { boundsOf, signedArea } from '../geometry/outline.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
+import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope } from './entry.ts';
 import { type Drive, layTrack } from './lay-tracks.ts';
@@ -84,8 +86,6 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   const builder = new PathBuilder();
   const placed: Tab[] = [];
   let noLead = 0;
-  // Smaller areas first: what lies inside is cut while the part around it still holds.
-  const byArea = (list: Loops) => [...list].sort((a, b) => Math.abs(signedArea(a)) - Math.abs(signedArea(b)));
   const guard = { edge: Clearance.ofLoops(loops), loops, sign };
   const cutLoop = (raw: Float64Array, heights: readonly number[]) => {
     const isHole = signedArea(raw) < 0;
@@ -113,8 +113,8 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     return { measured, loopTabs, start, lead, heights };
   };
   const todo = [
-    ...byArea(rough).map((raw) => cutLoop(raw, depths)),
-    ...byArea(loops).map((raw) => cutLoop(raw, rough.length ? [depth] : depths)),
+    ...innerFirst(rough).map((raw) => cutLoop(raw, depths)),
+    ...innerFirst(loops).map((raw) => cutLoop(raw, rough.length ? [depth] : depths)),
   ];
   if (rough.length) placed.splice(0, placed.length / 2);
   for (const { measured, loopTabs, start, lead, heights } of todo) {
@@ -149,6 +149,23 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   }
   if (builder.length) builder.to(builder.x, builder.y, lift, 0);
   return { path: builder.done(), tabs: placed, lost, passes: depths.length, noLead };
+}
+
+/**
+ * Loops in groups that lie within each other, the smaller first, so that what lies inside is cut while the part around
+ * it still holds; the groups by short links.
+ */
+function innerFirst(loops: Loops): Loops {
+  const groups = boxGroups(loops.map((points) => boundsOf([{ points }])!)).map((group) =>
+    group.map((k) => loops[k]).sort((a, b) => Math.abs(signedArea(a)) - Math.abs(signedArea(b))),
+  );
+  const places = groups.map(([{ 0: x, 1: y }]) => ({
+    xyz: Float64Array.of(x, y, 0),
+    closed: true,
+    ring: 0,
+    oneWay: true,
+  }));
+  return orderTracks(places, { x: 0, y: 0 }).flatMap(({ track }) => groups[track]);
 }
 
 function reversed(loop: Float64Array): Float64Array {

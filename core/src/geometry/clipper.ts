@@ -2,6 +2,9 @@
 /// <reference path="./clipper2-wasm.d.ts" />
 import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';
+import { boxGroups } from './box-groups.ts';
+import { boundsOf } from './outline.ts';
+import { shapeKey, shiftLoops } from './same-shape.ts';
 
 /** Closed loops as interleaved x, y in mm. Outer loops run counter-clockwise, holes clockwise. */
 export type Loops = Float64Array[];
@@ -26,6 +29,9 @@ export interface Clipper {
 
 /** Decimals kept when lengths go to the integer library: 1e-6 mm, far below any tolerance here, and ±9·10⁹ mm of room. */
 const DECIMALS = 6;
+
+/** With fewer groups than this looking for equal ones does not pay. */
+const FEW_GROUPS = 12;
 
 /** Largest distance between a round join and its chords, mm; the same as for flattening. */
 const ARC_TOLERANCE = 0.002;
@@ -72,7 +78,27 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
     return loops;
   }
 
-  return {
+  /**
+   * Does an operation on each group of loops that could meet: one sweep over a whole page costs far more. Groups that
+   * are equal up to a shift, such as the letters of a text, are worked out once.
+   */
+  function grouped(loops: Loops, margin: number, operate: (group: Loops) => Loops): Loops {
+    if (loops.length < 2) return loops.length ? operate(loops) : [];
+    const boxes = loops.map((points) => boundsOf([{ points }])!);
+    const groups = boxGroups(boxes, margin);
+    if (groups.length < FEW_GROUPS) return groups.flatMap((group) => operate(group.map((k) => loops[k])));
+    const known = new Map<string, Loops>();
+    return groups.flatMap((numbers) => {
+      const group = numbers.map((k) => loops[k]);
+      const { minX, minY } = boxes[numbers[0]];
+      const key = shapeKey(group, minX, minY);
+      let local = known.get(key);
+      if (!local) known.set(key, (local = operate(shiftLoops(group, -minX, -minY))));
+      return shiftLoops(local, minX, minY);
+    });
+  }
+
+  const made: Clipper = {
     union(loops, rule) {
       const subject = send(loops);
       const result = module.UnionSelfD(subject, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd, DECIMALS);
@@ -121,5 +147,12 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       subject.delete();
       return receive(result);
     },
+  };
+  return {
+    ...made,
+    union: (loops, rule) => grouped(loops, 0, (group) => made.union(group, rule)),
+    simplify: (loops, tolerance) => grouped(loops, 0, (group) => made.simplify(group, tolerance)),
+    offset: (loops, distance) =>
+      grouped(loops, 2 * Math.max(0, distance) + 1e-3, (group) => made.offset(group, distance)),
   };
 }

@@ -59,6 +59,9 @@
     font-size: 15px;
     line-height: 1.4;
   }
+  li button {
+    white-space: nowrap;
+  }
   .small {
     font-size: 14px;
   }

@@ -30,7 +30,9 @@
 
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
-  const MARGIN = $derived({ left: 60, right: 34, top: 48, bottom: stop === 'proof' || stop === 'set-up' ? 96 : 66 });
+  /** At these stops a switch lies over the sheet, and more marks are explained under it. */
+  const switched = $derived(stop === 'proof' || stop === 'set-up');
+  const MARGIN = $derived({ left: 60, right: 34, top: switched ? 84 : 48, bottom: switched ? 96 : 66 });
   const fit = $derived(
     Math.max(
       0.01,
