@@ -1,7 +1,8 @@
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
-import { signedArea } from '../geometry/outline.ts';
+import { boxGroups } from '../geometry/box-groups.ts';
+import { type Bounds, signedArea } from '../geometry/outline.ts';
 import { regionsOf } from '../geometry/regions.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import { stretchesOf } from '../geometry/stretches.ts';
@@ -95,14 +96,17 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
   const full = parts.filter(({ rough, last }) => rough.length + last.length > 0);
   for (const { track: index } of order) {
     const { rough, last, room } = full[index];
-    let top = -startDepth;
-    for (const z of depths.map((d) => -d)) {
-      for (const track of rough) {
-        lifts++;
-        const flat = trackAt(track, z);
-        layTrack(builder, enterTrack(flat, top, settings.entry, room(flat), radius), settings);
+    // Tracks that are far apart, as in two corners, are each cut to full depth before the next.
+    for (const group of boxGroups(rough.map(boxOf), diameter)) {
+      let top = -startDepth;
+      for (const z of depths.map((d) => -d)) {
+        for (const k of group) {
+          lifts++;
+          const flat = trackAt(rough[k], z);
+          layTrack(builder, enterTrack(flat, top, settings.entry, room(flat), radius), settings);
+        }
+        top = z;
       }
-      top = z;
     }
     for (const track of last) {
       lifts++;
@@ -116,6 +120,17 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
     passes: depths.length,
     lifts: Math.max(0, lifts),
   };
+}
+
+function boxOf({ xyz }: Track): Bounds {
+  const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  for (let i = 0; i < xyz.length; i += 3) {
+    box.minX = Math.min(box.minX, xyz[i]);
+    box.maxX = Math.max(box.maxX, xyz[i]);
+    box.minY = Math.min(box.minY, xyz[i + 1]);
+    box.maxY = Math.max(box.maxY, xyz[i + 1]);
+  }
+  return box;
 }
 
 interface PartTracks {

@@ -34,6 +34,7 @@ export class Bisector {
       b = this.footSegment;
       const off = dB - dA;
       if (Math.abs(off) < EXACT) {
+        if (this.isOutside(a, ax, ay, x, y) || this.isOutside(b, this.footX, this.footY, x, y)) return false;
         found.x = x;
         found.y = y;
         found.r = dA < dB ? dA : dB;
@@ -96,9 +97,15 @@ export class Bisector {
     return false;
   }
 
-  /** The smaller of the distances from (x, y) to the outline near two segments. */
-  nearer(x: number, y: number, a: number, b: number): number {
-    return Math.min(this.walk(a, x, y), this.walk(b, x, y));
+  /** Whether a point lies right of the segment on which its foot stands: outside the region. */
+  private isOutside(s: number, footX: number, footY: number, px: number, py: number): boolean {
+    const { x, y, next } = this.outline;
+    const q = next[s];
+    // Round a reflex vertex the inside reaches past the line of either segment.
+    if ((footX === x[s] && footY === y[s]) || (footX === x[q] && footY === y[q])) return false;
+    const dx = x[q] - x[s];
+    const dy = y[q] - y[s];
+    return dx * (py - footY) - dy * (px - footX) < -1e-9 * Math.sqrt(dx * dx + dy * dy);
   }
 
   /**

@@ -151,11 +151,14 @@ class Tracing {
     }
   }
 
-  /** The segment beside sample `s` from which (x, y) is seen: at a sharp convex vertex the nearer of its two. */
+  /**
+   * The segment beside sample `s` from which (x, y) is seen: at a vertex the nearer of its two. At a sharp reflex one a
+   * foot that sets out on the wrong segment finds a place behind the spike.
+   */
   private seenFrom(s: number, x: number, y: number): number {
     const { outline, mesh } = this;
     const v = mesh.vertex[s];
-    if (v < 0 || outline.turn[v] <= 0) return mesh.segment[s];
+    if (v < 0) return mesh.segment[s];
     const p = outline.previous[v];
     const q = outline.next[v];
     const ex = x - outline.x[v];
@@ -164,6 +167,14 @@ class Tracing {
     const uy = outline.y[q] - outline.y[v];
     const wx = outline.x[v] - outline.x[p];
     const wy = outline.y[v] - outline.y[p];
+    if (outline.turn[v] <= 0) {
+      const u2 = ux * ux + uy * uy;
+      const w2 = wx * wx + wy * wy;
+      const t = Math.min(1, Math.max(0, (ex * ux + ey * uy) / u2));
+      const k = Math.min(1, Math.max(0, -(ex * wx + ey * wy) / w2));
+      const near = (ex - t * ux) ** 2 + (ey - t * uy) ** 2;
+      return (ex + k * wx) ** 2 + (ey + k * wy) ** 2 < near ? p : v;
+    }
     const toNext = (ux * ey - uy * ex) / Math.sqrt(ux * ux + uy * uy);
     const toPrevious = (wx * ey - wy * ex) / Math.sqrt(wx * wx + wy * wy);
     return toPrevious < toNext ? p : v;

@@ -35,6 +35,9 @@ const COARSE = 0.06;
 /** Pieces seen from across under a wider angle than this are split: their axis would be guessed, not found. 75°. */
 const WIDE_COSINE = Math.cos((75 * Math.PI) / 180);
 
+/** Sides of a corner's ear may differ by this much in length. */
+const UNEVEN = 1.3;
+
 /** Pieces are not split below this, mm: a third of the thinnest stroke a tip can carve. */
 const FINEST = 0.03;
 
@@ -206,8 +209,18 @@ function refine(samples: Samples, outline: RegionOutline, least: number): Triang
     const bc = next[c] === b ? 1 : 0;
     const ca = next[a] === c ? 1 : 0;
     const pieces = ab + bc + ca;
-    if (pieces === 2) eared[!ab ? c : !bc ? a : b] = 1;
-    else if (pieces === 1) {
+    if (pieces === 2) {
+      const tip = !ab ? c : !bc ? a : b;
+      eared[tip] = 1;
+      // Both sides of a corner are sampled at equal distances, else the circle's centre may lie outside.
+      const before = pieceLength(samples, previous[tip]);
+      const after = pieceLength(samples, tip);
+      if (Math.max(before, after) < UNEVEN * Math.min(before, after)) continue;
+      if (Math.max(before, after) < 2 * FINEST) continue;
+      if (before > after) cut[previous[tip]] = before - after;
+      else cut[tip] = before;
+      marked++;
+    } else if (pieces === 1) {
       const p = ab ? b : bc ? c : a;
       const q = next[p];
       const apex = a + b + c - p - q;
