@@ -10,6 +10,7 @@ const HELP = `Kerbe: plans, proves, runs and records sign carving.
                                          one cut of a whole drawing; docs/command-line.md lists the options
   ./kerbe time PROGRAM.nc                how long any RS-274 program takes
   ./kerbe view PROGRAM.nc --png FILE     draw any RS-274 program from above
+  ./kerbe figures                        draw the figures of docs/ anew
 `;
 
 const [command, ...args] = process.argv.slice(2);
@@ -21,6 +22,7 @@ try {
   else if (command === 'cut') await (await import('./cut.ts')).cut(args);
   else if (command === 'time') (await import('./time.ts')).time(args);
   else if (command === 'view') (await import('./view.ts')).view(args);
+  else if (command === 'figures') await (await import('./figures.ts')).figures();
   else if (command === undefined || command === 'help' || command === '--help') console.log(HELP);
   else throw new Misuse(`There is no command “${command}”. ./kerbe help lists them.`);
 } catch (error) {

@@ -1,0 +1,162 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { importSvg } from '@kerbe/core/artwork/svg';
+import { type Bit, BitSchema, profileOf } from '@kerbe/core/bits/bit';
+import { CarvedMoves } from '@kerbe/core/carving/section';
+import { carvablesOf } from '@kerbe/core/cuts/carvable';
+import { areaOf } from '@kerbe/core/job/compute';
+import { partsOf } from '@kerbe/core/job/cut-parts';
+import { type Cut, CutSchema } from '@kerbe/core/job/job';
+import { newCut, newJob } from '@kerbe/core/job/new-job';
+import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
+import { usualBench } from './bench-limits.ts';
+import { letterPage } from './bench-page.ts';
+import { ROOT } from './paths.ts';
+
+const WIDE = 640;
+
+/** `./kerbe figures`: draws the figures of docs/ anew, each computed by the code it explains. */
+export async function figures(): Promise<void> {
+  const folder = `${ROOT}/docs/figures`;
+  mkdirSync(folder, { recursive: true });
+  writeFileSync(`${folder}/medial-axis.svg`, await axisFigure());
+  for (const [name, figure] of Object.entries(SECTIONS))
+    writeFileSync(`${folder}/${name}.svg`, await sectionFigure(figure));
+  console.log(`Drew ${Object.keys(SECTIONS).length + 1} figures to docs/figures.`);
+}
+
+/** The letter R with its axis, darker where it is carved deeper, and three of the circles it is made of. */
+async function axisFigure(): Promise<string> {
+  const clipper = await clipperFromDisk();
+  const { shapes } = importSvg(new TextEncoder().encode(letterPage(3, { cap: 40 })));
+  const { regions } = await carvablesOf([shapes[2]], clipper);
+  const [{ region, axis }] = regions;
+  const { maxX, maxY } = region.bounds;
+  const k = 360 / Math.max(maxX, maxY);
+  const px = (x: number) => (x * k + 30).toFixed(1);
+  const py = (y: number) => (390 - y * k).toFixed(1);
+  const outline = region.loops
+    .map(
+      (loop) =>
+        `M${Array.from({ length: loop.length / 2 }, (_, i) => `${px(loop[2 * i])} ${py(loop[2 * i + 1])}`).join('L')}Z`,
+    )
+    .join('');
+  const widest = axis.r.reduce((a, b) => Math.max(a, b), 0);
+  const lines: string[] = [];
+  for (let e = 0; e < axis.edges.length; e += 2) {
+    const [a, b] = [axis.edges[e], axis.edges[e + 1]];
+    const shade = (1 - (axis.r[a] + axis.r[b]) / 2 / widest) * 0.7;
+    lines.push(
+      `<line x1="${px(axis.x[a])}" y1="${py(axis.y[a])}" x2="${px(axis.x[b])}" y2="${py(axis.y[b])}" stroke="#b8351f" stroke-opacity="${(1 - shade).toFixed(2)}" stroke-width="2"/>`,
+    );
+  }
+  const circles = [0.2, 0.5, 0.9].map((share) => {
+    const n = axis.edges[2 * Math.floor((share * axis.edges.length) / 2)];
+    return `<circle cx="${px(axis.x[n])}" cy="${py(axis.y[n])}" r="${(axis.r[n] * k).toFixed(1)}" fill="none" stroke="#22282d" stroke-dasharray="3 3"/>`;
+  });
+  return svg(
+    420,
+    420,
+    `<path d="${outline}" fill="#e9dcc0" stroke="#22282d" fill-rule="evenodd"/>${lines.join('')}${circles.join('')}`,
+    'A letter, its medial axis, and circles that touch the outline in two places or more',
+  );
+}
+
+interface Section {
+  art: string;
+  bits: Bit[];
+  cut: (cut: Cut) => object;
+  kind: Cut['kind'];
+  caption: string;
+}
+
+const bit = (id: string, kind: Bit['kind'], diameter: number, angle?: number): Bit =>
+  BitSchema.parse({ id, name: id, kind, diameter, angle, tip: 0, flute: 30, shank: 6, presets: [] });
+const square = '<rect x="15" y="5" width="30" height="20"/>';
+const base = { feed: 1500, plunge: 600, speed: 18_000 };
+
+const SECTIONS: Record<string, Section> = {
+  'v-carve': {
+    art: '<path d="M9 5H15V25H9ZM24 5H50V25H24Z"/>',
+    bits: [bit('v60', 'v', 12.7, 60), bit('e3', 'end', 3)],
+    kind: 'v-carve',
+    cut: () => ({ depthLimit: 7, floorStep: 1, clearBits: ['e3'] }),
+    caption: 'V-carve, 60°: to a point where the depth limit allows it, else to a flat floor',
+  },
+  pocket: {
+    art: `<path fill-rule="evenodd" d="M10 3H50V27H10ZM28 10H34V20H28Z"/>`,
+    bits: [bit('e3', 'end', 3)],
+    kind: 'pocket',
+    cut: () => ({ depth: 6, depthPerPass: 2, step: 1.2 }),
+    caption: 'Pocket with an island, 6 mm deep in three passes',
+  },
+  profile: {
+    art: square,
+    bits: [bit('e6', 'end', 6)],
+    kind: 'profile',
+    cut: () => ({ side: 'outside', depth: 12.5, depthPerPass: 4.2, tabs: { count: 2, length: 8, height: 3 } }),
+    caption: 'Profile outside the line, through the stock and a hair into the spoilboard',
+  },
+  drill: {
+    art: '<circle cx="15" cy="15" r="2"/><circle cx="30" cy="15" r="2"/><circle cx="45" cy="15" r="2"/>',
+    bits: [bit('d4', 'drill', 4)],
+    kind: 'drill',
+    cut: () => ({ depth: 9, peck: 3 }),
+    caption: 'Holes, 9 mm deep to the point in pecks of 3 mm',
+  },
+  inlay: {
+    art: square,
+    bits: [bit('e3', 'end', 3)],
+    kind: 'inlay',
+    cut: () => ({ role: 'recess', depth: 4, depthPerPass: 2, step: 1.2, otherDiameter: 3 }),
+    caption: 'Recess of a straight inlay, 4 mm deep',
+  },
+};
+
+/** A section through 12 mm of stock, as the cut leaves it. */
+async function sectionFigure({ art, bits, kind, cut, caption }: Section): Promise<string> {
+  const clipper = await clipperFromDisk();
+  const { shapes } = importSvg(
+    new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
+  );
+  const job = newJob('figure', 'mm', bits, usualBench());
+  Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });
+  const start = newCut(job, kind, 'cut')!;
+  const made = CutSchema.parse({ ...start, ...base, ...cut(start), targets: [{ item: 'art', shapes: 'all' }] });
+  const parts = await partsOf(
+    job,
+    made,
+    { shapes, area: () => areaOf(shapes, clipper), carvables: () => carvablesOf(shapes, clipper) },
+    clipper,
+  );
+  const moves = new CarvedMoves(
+    parts.map(({ path, bit: id }) => ({ path, profile: profileOf(bits.find((b) => b.id === id)!) })),
+  );
+  const count = 1201;
+  const heights = moves.along(0, 15, 60, 15, count);
+  const k = (WIDE - 60) / 60;
+  const top = 70;
+  const y = (z: number) => (top - z * k).toFixed(1);
+  const x = (i: number) => (30 + (i / (count - 1)) * 60 * k).toFixed(1);
+  const surface = Array.from(heights, (z, i) => `${x(i)} ${y(Math.max(-12, z))}`).join('L');
+  const board = Array.from(heights, (z, i) => `${x(i)} ${y(Math.min(-12, z))}`).join('L');
+  const deepest = heights.indexOf(heights.reduce((a, b) => Math.min(a, b), 0));
+  const depth = Math.max(
+    ...parts.map(({ path }) => -path.xyz.reduce((least, v, i) => (i % 3 === 2 && v < least ? v : least), 0)),
+  );
+  return svg(
+    WIDE,
+    250,
+    `<rect x="30" y="${y(-12)}" width="${60 * k}" height="30" fill="#b9b0a0"/>
+     <path d="M30 ${y(-12)}L${board}L${x(count - 1)} ${y(-12)}Z" fill="#f3efe2"/>
+     <path d="M${surface}L${x(count - 1)} ${y(-12)}L30 ${y(-12)}Z" fill="#dab98a" stroke="#22282d" stroke-width="1.5"/>
+     <line x1="30" x2="${30 + 60 * k}" y1="${y(0)}" y2="${y(0)}" stroke="#b8351f" stroke-dasharray="5 4"/>
+     <text x="${x(deepest)}" y="52" text-anchor="middle" fill="#b8351f">${depth.toFixed(1)} mm deep</text>
+     <text x="34" y="${Number(y(-12)) + 20}">spoilboard</text>
+     <text x="30" y="24">${caption}</text>`,
+    caption,
+  );
+}
+
+function svg(width: number, height: number, body: string, title: string): string {
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" font-family="sans-serif" font-size="14"><title>${title}</title><rect width="${width}" height="${height}" fill="#f3efe2"/>${body}</svg>\n`;
+}
