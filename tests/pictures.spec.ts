@@ -8,6 +8,14 @@ test('pictures of every main view', async ({ shop }) => {
   await expect(shop.getByRole('link', { name: /Entrance board/ })).toBeVisible();
   await shop.waitForTimeout(300);
   await picture('jobs');
+  await shop.getByRole('link', { name: /Night-light plate/ }).click();
+  await computed(shop);
+  await goTo(shop, 'Cuts');
+  await shop.getByRole('button', { name: 'moon' }).click();
+  await shop.locator('[data-cut=moon]').evaluate((cut) => cut.scrollIntoView());
+  await shop.waitForTimeout(500);
+  await picture('pockets');
+  await shop.getByRole('link', { name: 'All jobs' }).click();
   await shop.getByRole('link', { name: /Entrance board/ }).click();
   await computed(shop);
   for (const stop of ['Artwork', 'Stock', 'Bits', 'Cuts', 'Proof']) {

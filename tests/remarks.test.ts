@@ -80,6 +80,43 @@ describe('every rule speaks, and its remedy mends what it speaks of', () => {
   });
 });
 
+describe('rules about pockets, holes and inlays speak, and their remedies mend', () => {
+  const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const own = resourcesFromDisk((hash) => plate.assets[hash] && bytesFromBase64(plate.assets[hash].base64));
+  const kept = new ComputeCache();
+  const result = async (job: Job) => compute(JobSchema.parse(job), own, await clipperFromDisk(), { cache: kept });
+  const cut = <K extends Job['cuts'][number]['kind']>(job: Job, kind: K) =>
+    job.cuts.find((c): c is Extract<Job['cuts'][number], { kind: K }> => c.kind === kind)!;
+  test('the plate itself has nothing that must be mended', async () => {
+    expect((await result(plate.job)).remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
+  });
+  const cases: [id: string, change: (job: Job) => void][] = [
+    ['corners-moon', (job) => Object.assign(cut(job, 'pocket'), { bit: 'e6', step: 2.5, clearBits: [] })],
+    ['deeper-moon', (job) => (cut(job, 'pocket').depth = 12)],
+    ['through-board-lights', (job) => (cut(job, 'drill').depth = 33)],
+    ['flute-lights', (job) => (job.bits.find((bit) => bit.id === 'd3')!.flute = 8)],
+    ['deeper-star', (job) => (cut(job, 'inlay').depth = 12.05)],
+    ['problem-moon', (job) => (cut(job, 'pocket').step = 5)],
+    [
+      'order',
+      (job) => {
+        job.cuts.reverse();
+        job.ownOrder = true;
+      },
+    ],
+  ];
+  test.each(cases)('%s', async (id, change) => {
+    const job = structuredClone(plate.job);
+    change(job);
+    const remark = (await result(job)).remarks.find((r) => r.id === id);
+    expect(remark?.text).toMatch(/[.!]$/);
+    for (const remedy of remark!.remedies) {
+      const mended = jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument;
+      expect((await result(mended)).remarks.map((r) => r.id)).not.toContain(id);
+    }
+  });
+});
+
 test('the gain a remedy promises is the gain it brings', async () => {
   const job = changed((j) => (carve(j).bit = 'v60'));
   const before = await run(job);

@@ -1,9 +1,11 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
-import { type Judged, type Remark, cutsOf } from './judge.ts';
+import type { Cut } from '../job/job.ts';
+import { BIT_KINDS } from '../job/new-job.ts';
+import { cutsOf, type Judged, type Remark, type Remedy, setCut } from './judge.ts';
 
 /** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */
-export function judgeArtwork(judged: Judged): Remark[] {
+export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
   const { job, items } = judged;
   const remarks: Remark[] = [];
   const { stock, unit } = job;
@@ -105,24 +107,38 @@ export function judgeArtwork(judged: Judged): Remark[] {
           },
         ],
       });
-    else if (result.problem && result.openOutlines === 0) {
-      const fitting = job.bits.filter(
-        (bit) => bit.kind === (cut.kind === 'v-carve' ? 'v' : 'end') && bit.id !== cut.bit,
-      );
-      const finest = fitting.sort((a, b) => (cut.kind === 'v-carve' ? a.tip - b.tip : a.diameter - b.diameter))[0];
+    else if (result.problem && result.openOutlines === 0)
       remarks.push({
         id: `problem-${cut.id}`,
         stop: 'cuts',
         cut: cut.id,
         weight: 'wrong',
         text: result.problem,
-        remedies: finest
-          ? [{ label: `Use ${finest.name}`, patch: [{ op: 'replace', path: `/cuts/${index}/bit`, value: finest.id }] }]
-          : [{ label: 'Remove this cut', patch: [{ op: 'remove', path: `/cuts/${index}` }] }],
+        remedies: await remediesThatWork(judged, cut, index),
       });
-    }
   }
   return remarks;
+}
+
+/** Usual settings and other bits, tried one after the other: the first that the cut can be made with, or its removal. */
+async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number): Promise<Remedy[]> {
+  const usual = (diameter: number) => ('step' in cut ? { step: Math.round(diameter * 40) / 100 } : {});
+  const own = job.bits.find((bit) => bit.id === cut.bit);
+  const tries: { label: string; fields: Record<string, unknown> }[] = [];
+  if (own && 'step' in cut) tries.push({ label: 'Use a step of 40 % of the bit', fields: usual(own.diameter) });
+  if ('clearBits' in cut && cut.clearBits.length)
+    tries.push({ label: `Use ${own?.name ?? 'one bit'} alone`, fields: { clearBits: [] } });
+  if (own && 'entry' in cut)
+    tries.push({ label: 'Go in by a ramp of 5°', fields: { entry: { kind: 'ramp', angle: 5 } } });
+  const fitting = job.bits
+    .filter((bit) => BIT_KINDS[cut.kind].includes(bit.kind) && bit.id !== cut.bit)
+    .sort((a, b) => (cut.kind === 'v-carve' ? a.tip - b.tip : a.diameter - b.diameter));
+  for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...usual(bit.diameter) } });
+  for (const { label, fields } of tries) {
+    const made = await tryCut({ ...cut, ...fields } as Cut);
+    if (made.every((part) => !part.problem)) return [{ label, patch: setCut(index, fields) }];
+  }
+  return [{ label: 'Remove this cut', patch: [{ op: 'remove', path: `/cuts/${index}` }] }];
 }
 
 /** Removes an item, and the targets that name it. */

@@ -48,7 +48,7 @@ export interface JudgedCut {
 /** Judges a job by every rule; what must be mended comes first. */
 export async function judge(judged: Judged): Promise<Remark[]> {
   const remarks = [
-    ...judgeArtwork(judged),
+    ...(await judgeArtwork(judged)),
     ...judgeDepth(judged),
     ...(await judgeWidth(judged)),
     ...judgeHolding(judged),
