@@ -4,7 +4,7 @@ import { importSvg } from '../core/src/artwork/svg.ts';
 import { checkWalls } from '../core/src/carving/wall-check.ts';
 import { carvablesOf } from '../core/src/cuts/carvable.ts';
 import { vCarve } from '../core/src/cuts/v-carve.ts';
-import { areaOf } from '../core/src/job/compute.ts';
+import { areaOf } from '../core/src/artwork/united-shapes.ts';
 import { FACES } from '../core/src/job/job.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 

@@ -6,7 +6,7 @@ import { profileOf } from '@kerbe/core/bits/bit';
 import { carvablesOf } from '@kerbe/core/cuts/carvable';
 import { CutProblem } from '@kerbe/core/cuts/cut-problem';
 import { TriangulationError } from '@kerbe/core/geometry/outline-samples';
-import { areaOf } from '@kerbe/core/job/compute';
+import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
 import type { Cut, Job } from '@kerbe/core/job/job';
 import { newJob } from '@kerbe/core/job/new-job';

@@ -3,7 +3,7 @@ import { importSvg } from '@kerbe/core/artwork/svg';
 import { type Bit, BitSchema, profileOf } from '@kerbe/core/bits/bit';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { carvablesOf } from '@kerbe/core/cuts/carvable';
-import { areaOf } from '@kerbe/core/job/compute';
+import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { partsOf } from '@kerbe/core/job/cut-parts';
 import { type Cut, CutSchema } from '@kerbe/core/job/job';
 import { newCut, newJob } from '@kerbe/core/job/new-job';

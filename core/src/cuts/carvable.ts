@@ -1,10 +1,8 @@
 import type { Shape } from '../artwork/svg.ts';
-import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { unitedShapes } from '../artwork/united-shapes.ts';
+import type { Clipper } from '../geometry/clipper.ts';
 import { medialAxis, type MedialAxis } from '../geometry/medial-axis.ts';
-import { boxGroups } from '../geometry/box-groups.ts';
-import { boundsOf, type Bounds } from '../geometry/outline.ts';
 import { regionsOf, type Region } from '../geometry/regions.ts';
-import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 
 /** A connected region with its medial axis, in coordinates of its own. */
 export interface Carvable {
@@ -21,10 +19,9 @@ export interface Carvables {
 }
 
 /**
- * Unites shapes that may overlap and finds the medial axis of every connected region. Shapes, or groups
- * of overlapping ones, that are equal up to a shift, such as the letters of a text, are worked out once.
+ * The medial axes of what shapes cover, one a connected region; equal regions are worked out once.
  *
- * @param step told after each group of shapes how much is done, 0 to 1; may be asynchronous to let others work.
+ * @param step told after each piece how much is done, 0 to 1; may be asynchronous to let others work.
  * @throws {TriangulationError} where outlines cross themselves beyond what uniting mends.
  */
 export async function carvablesOf(
@@ -32,28 +29,14 @@ export async function carvablesOf(
   clipper: Clipper,
   step: (share: number) => Promise<void> | void = () => {},
 ): Promise<Carvables> {
-  const out: Carvables = { regions: [], places: [], open: 0 };
-  const closed: { loops: Loops; rule: Shape['rule']; bounds: Bounds }[] = [];
-  for (const shape of shapes) {
-    const outlines = shape.outlines.filter((outline) => outline.closed && outline.points.length >= 6);
-    out.open += shape.outlines.filter((outline) => !outline.closed).length;
-    const bounds = boundsOf(outlines);
-    if (bounds) closed.push({ loops: outlines.map((outline) => outline.points), rule: shape.rule, bounds });
+  const { pieces, places, open } = unitedShapes(shapes, clipper);
+  const out: Carvables = { regions: [], places: [], open };
+  const regionsOfPiece: number[][] = [];
+  for (const [index, piece] of pieces.entries()) {
+    regionsOfPiece.push(regionsOf(piece).map((region) => out.regions.push({ region, axis: medialAxis(region) }) - 1));
+    await step((index + 1) / pieces.length);
   }
-  const known = new Map<string, number[]>();
-  const groups = boxGroups(closed.map(({ bounds }) => bounds));
-  for (const [index, group] of groups.entries()) {
-    const { minX, minY } = closed[group[0]].bounds;
-    const key = group.map((k) => closed[k].rule + shapeKey(closed[k].loops, minX, minY)).join(' + ');
-    let regions = known.get(key);
-    if (!regions) {
-      const united = group.map((k) => clipper.union(shiftLoops(closed[k].loops, -minX, -minY), closed[k].rule));
-      const area = united.length === 1 ? united[0] : clipper.union(united.flat(), 'nonzero');
-      regions = regionsOf(area).map((region) => out.regions.push({ region, axis: medialAxis(region) }) - 1);
-      known.set(key, regions);
-    }
-    for (const region of regions) out.places.push({ region, dx: minX, dy: minY });
-    await step((index + 1) / groups.length);
-  }
+  for (const { piece, dx, dy } of places)
+    for (const region of regionsOfPiece[piece]) out.places.push({ region, dx, dy });
   return out;
 }

@@ -4,7 +4,7 @@ import { CutProblem } from './cut-problem.ts';
 import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
 
 export interface DrillSettings {
-  /** Depth of the holes' straight part, mm below the top of the stock. */
+  /** How deep the drill's point goes, mm below the top of the stock. */
   depth: number;
   /** How far down at a time, mm; 0 goes down in one. */
   peck: number;

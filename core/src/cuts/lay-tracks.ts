@@ -35,7 +35,12 @@ export function layTrack(builder: PathBuilder, { xyz }: Track, { feed, plunge, l
   builder.to(xyz[0], xyz[1], lift, 0);
   if (xyz[2] < PLUNGE_CLEARANCE) builder.to(xyz[0], xyz[1], Math.min(lift, PLUNGE_CLEARANCE), 0);
   builder.to(xyz[0], xyz[1], xyz[2], plunge);
-  for (let i = 3; i < xyz.length; i += 3) {
+  follow(builder, xyz, { feed, plunge, lift });
+}
+
+/** Feeds along points from where the bit is; going down, the plunge rate bounds the speed. */
+export function follow(builder: PathBuilder, xyz: ArrayLike<number>, { feed, plunge }: Drive): void {
+  for (let i = 0; i < xyz.length; i += 3) {
     const down = builder.z - xyz[i + 2];
     const length = down > 0 ? Math.hypot(xyz[i] - builder.x, xyz[i + 1] - builder.y, down) : 0;
     builder.to(xyz[i], xyz[i + 1], xyz[i + 2], length > 0 ? Math.min(feed, (plunge * length) / down) : feed);

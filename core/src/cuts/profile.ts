@@ -8,7 +8,7 @@ import { type Path, PathBuilder } from '../motion/path.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope } from './entry.ts';
-import { type Drive, layTrack } from './lay-tracks.ts';
+import { type Drive, follow, layTrack } from './lay-tracks.ts';
 import { passDepths } from './pass-depths.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
 
@@ -106,44 +106,43 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
         : tabs.count > 0
           ? placeTabs(loop, tabs.count, width)
           : [];
-    placed.push(...loopTabs);
+    if (loops.includes(raw)) placed.push(...loopTabs);
     const start = startOf(measured, loopTabs, settings.start, settings.lead?.length ?? 0);
-    const lead = leadOf(measured, start, settings, partInside === counterClockwise, guard);
+    const leadAt = (s: number) => leadOf(measured, s, settings, partInside === counterClockwise, guard);
+    const lead = leadAt(start);
     if (settings.lead && settings.lead.kind !== 'none' && !lead) noLead++;
-    return { measured, loopTabs, start, lead, heights };
+    return { measured, loopTabs, start, lead, leadAt, heights };
   };
-  const todo = [
-    ...innerFirst(rough).map((raw) => cutLoop(raw, depths)),
-    ...innerFirst(loops).map((raw) => cutLoop(raw, rough.length ? [depth] : depths)),
-  ];
-  if (rough.length) placed.splice(0, placed.length / 2);
-  for (const { measured, loopTabs, start, lead, heights } of todo) {
+  const edges = rough.length ? loops.map((loop) => Clearance.ofLoops([loop])) : [];
+  const todo = innerFirst(loops).flatMap((raw) => [
+    // What was left on a wall comes off right after it was left, before anything around it is cut.
+    ...rough.filter((loop) => loops[nearestOf(edges, loop)] === raw).map((loop) => cutLoop(loop, depths)),
+    cutLoop(raw, rough.length ? [depth] : depths),
+  ]);
+  for (const { measured, loopTabs, start, lead, leadAt, heights } of todo) {
     const ceiling = -(thickness - tabs.height);
     let above = 0;
     let from = start;
     for (const [pass, d] of heights.entries()) {
       const z = -d;
       const lastOne = pass === heights.length - 1;
+      const slope = settings.ramp ?? 0;
+      const overlap = lastOne ? (settings.overlap ?? 0) : 0;
       const points = turnOf(measured, from, z < ceiling ? loopTabs : [], z, ceiling, {
         ramped: tabs.shape === 'ramped',
         diameter,
-        overlap: lastOne && !(settings.ramp ?? 0) ? (settings.overlap ?? 0) : 0,
+        overlap: slope > 0 ? 0 : overlap,
       });
-      const slope = settings.ramp ?? 0;
-      const way = slope > 0 ? rampIn(points, above, z, slope, lastOne ? (settings.overlap ?? 0) : 0) : points;
-      const full = lead ? [...leadIn(lead, way[2]), ...way, ...(lastOne ? leadOut(lead, way) : [])] : way;
+      const way = slope > 0 ? rampIn(points, above, z, slope, overlap) : points;
+      const run = slope > 0 ? (above - z) / Math.tan(slope) : 0;
+      // The way out starts from where the turn ends, which a ramp and an overlap have moved along the outline.
+      const out = lead && lastOne ? leadAt(from + run + overlap) : undefined;
+      const full = lead ? [...flat(lead.in, way[2]), ...way, ...flat(out?.out ?? [], way[way.length - 1])] : way;
       // A ramped turn ends where its ramp did; the next begins there.
-      if (slope > 0 && !lead) from += (above - z) / Math.tan(slope);
-      if (pass > 0 && !lead && Math.hypot(builder.x - full[0], builder.y - full[1]) < 1e-6) {
-        // On at the same place: straight down, or along the ramp, without a lift.
-        for (let i = 0; i < full.length; i += 3) {
-          const down = builder.z - full[i + 2];
-          const length = Math.hypot(full[i] - builder.x, full[i + 1] - builder.y, down);
-          const feed =
-            down > 0 && length > 0 ? Math.min(settings.feed, (settings.plunge * length) / down) : settings.feed;
-          builder.to(full[i], full[i + 1], full[i + 2], feed);
-        }
-      } else layTrack(builder, { xyz: Float64Array.from(full), closed: false, ring: 0, oneWay: true }, settings);
+      if (!lead) from += run;
+      if (pass > 0 && !lead && Math.hypot(builder.x - full[0], builder.y - full[1]) < 1e-6)
+        follow(builder, full, settings);
+      else layTrack(builder, { xyz: Float64Array.from(full), closed: false, ring: 0, oneWay: true }, settings);
       above = z;
     }
   }
@@ -239,23 +238,24 @@ function leadOf(
       ? { in: [at(-r, r * 0.5)], out: [at(r, r * 0.5)] }
       : { in: quarter(-1).slice(0, -1), out: quarter(1).slice(0, -1).reverse() };
   // The bit's centre stays on the scrap side of every path, and no nearer to a neighbour than the path itself is.
-  const free = [...way.in, ...way.out].every(([px, py]) => {
+  const between = [...way.in, ...way.out].flatMap(([px, py]): [number, number][] =>
+    [0, 0.25, 0.5, 0.75].map((t) => [px + t * (x - px), py + t * (y - py)]),
+  );
+  const free = (lead.kind === 'line' ? between : [...way.in, ...way.out]).every(([px, py]) => {
     const inside = insideArea(guard.loops, px, py);
     return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
   });
   return free && diameter > 0 ? way : undefined;
 }
 
-function leadIn({ in: points }: Lead, z: number): number[] {
+function flat(points: readonly [number, number][], z: number): number[] {
   return points.flatMap(([x, y]) => [x, y, z]);
 }
 
-function leadOut({ out }: Lead, way: readonly number[]): number[] {
-  const z = way[way.length - 1];
-  const [ex, ey] = [way[way.length - 3], way[way.length - 2]];
-  // Past an overlap the way out starts from where the path has ended, parallel to where it was planned.
-  const [sx, sy] = [way[0], way[1]];
-  return out.flatMap(([x, y]) => [x + ex - sx, y + ey - sy, z]);
+/** Which of some loops a loop runs along. */
+function nearestOf(edges: readonly Clearance[], loop: Float64Array): number {
+  const distances = edges.map((edge) => edge.at(loop[0], loop[1]));
+  return distances.indexOf(Math.min(...distances));
 }
 
 /** The beginning of a turn as a ramp from `above`, and after the turn what the ramp has cut too shallow again. */

@@ -2,7 +2,7 @@ import { depthForRadius, radiusAtDepth, type Profile } from '../bits/bit.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import type { MedialAxis } from '../geometry/medial-axis.ts';
 import { signedArea } from '../geometry/outline.ts';
-import type { Path } from '../motion/path.ts';
+import { joinPaths, type Path } from '../motion/path.ts';
 import { shiftTrack, type Track } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import type { Carvable, Carvables } from './carvable.ts';
@@ -92,18 +92,10 @@ export function vCarve({ regions, places }: Carvables, settings: VCarveSettings,
 
 function layPasses(passes: readonly Track[][], settings: VCarveSettings): { path: Path; lifts: number } {
   const laid = passes.filter((tracks) => tracks.length > 0).map((tracks) => layTracks(tracks, settings));
-  if (laid.length === 1) return laid[0];
-  const n = laid.reduce((sum, { path }) => sum + path.feed.length, 0);
-  const path: Path = { xyz: new Float64Array(3 * n), feed: new Float64Array(n) };
-  let at = 0;
-  let lifts = 0;
-  for (const one of laid) {
-    path.xyz.set(one.path.xyz, 3 * at);
-    path.feed.set(one.path.feed, at);
-    at += one.path.feed.length;
-    lifts += one.lifts + 1;
-  }
-  return { path, lifts: Math.max(0, lifts - 1) };
+  return {
+    path: joinPaths(laid.map(({ path }) => path)),
+    lifts: laid.reduce((sum, { lifts }) => sum + lifts, Math.max(0, laid.length - 1)),
+  };
 }
 
 interface CarvedRegion {

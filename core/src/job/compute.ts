@@ -1,13 +1,11 @@
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/svg.ts';
+import { areaOf } from '../artwork/united-shapes.ts';
 import { profileOf, type Bit, type Profile } from '../bits/bit.ts';
 import { type Carvables, carvablesOf } from '../cuts/carvable.ts';
 import { CutProblem } from '../cuts/cut-problem.ts';
-import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { type Bounds, boundsOf } from '../geometry/outline.ts';
 import { TriangulationError } from '../geometry/outline-samples.ts';
-import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
@@ -240,33 +238,4 @@ function timed(part: CutPart, job: Job, openOutlines: number, works: string): Cu
     openOutlines,
     works,
   };
-}
-
-/**
- * What some shapes cover together, and how many of their outlines are open and so left out. Groups of shapes that are
- * equal up to a shift come out equal up to a shift.
- */
-export function areaOf(shapes: readonly Shape[], clipper: Clipper): { area: Loops; open: number } {
-  let open = 0;
-  const closed: { loops: Loops; rule: Shape['rule']; bounds: Bounds }[] = [];
-  for (const { outlines, rule } of shapes) {
-    const loops = outlines.filter((outline) => outline.closed && outline.points.length >= 6);
-    open += outlines.filter((outline) => !outline.closed).length;
-    const bounds = boundsOf(loops);
-    if (bounds) closed.push({ loops: loops.map(({ points }) => points), rule, bounds });
-  }
-  const known = new Map<string, Loops>();
-  const area: Loops = [];
-  for (const group of boxGroups(closed.map(({ bounds }) => bounds))) {
-    const { minX, minY } = closed[group[0]].bounds;
-    const key = group.map((k) => closed[k].rule + shapeKey(closed[k].loops, minX, minY)).join(' + ');
-    let united = known.get(key);
-    if (!united) {
-      const parts = group.map((k) => clipper.union(shiftLoops(closed[k].loops, -minX, -minY), closed[k].rule));
-      united = parts.length === 1 ? parts[0] : clipper.union(parts.flat(), 'nonzero');
-      known.set(key, united);
-    }
-    area.push(...shiftLoops(united, minX, minY));
-  }
-  return { area, open };
 }

@@ -10,7 +10,6 @@ import { profile, type ProfileSettings } from '../cuts/profile.ts';
 import type { Tab } from '../cuts/tabs.ts';
 import { vCarve, type VCarving } from '../cuts/v-carve.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { boundsOf } from '../geometry/outline.ts';
 import type { Path } from '../motion/path.ts';
 import { radians } from '../quantity/units.ts';
 import { rankOf } from '../sequence/order.ts';
@@ -308,9 +307,4 @@ function drilled(job: Job, cut: DrillCut, bit: Bit, shapes: readonly Shape[]): C
     );
   const { path, holes, dwells } = drill(places, { ...cut, lift: job.stock.lift });
   return part(cut, { path, holes, dwells, lost: others });
-}
-
-/** The box of what a cut is chosen from, for placing an inlay’s part beside it. */
-export function boxOf(shapes: readonly Shape[]) {
-  return boundsOf(shapes.flatMap((shape) => shape.outlines));
 }

@@ -37,7 +37,7 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
         }
         if (closed) d += 'z';
       }
-      thumbnail[cut.kind === 'v-carve' ? 'carved' : 'through'] += d;
+      thumbnail[cut.kind === 'profile' ? 'through' : 'carved'] += d;
     });
   }
   if (kept.size > 500) kept.clear();
