@@ -94,23 +94,26 @@ export async function compute(
     const key = JSON.stringify(item);
     return cache.items.get(key) ?? cache.items.set(key, placeItem(item, resources));
   });
+  const resultOf = async (cut: Cut, report: (share: number) => void) => {
+    const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
+    return (
+      cache.cuts.get(key) ?? cache.cuts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal))
+    );
+  };
   const cuts: CutResult[] = [];
   for (const [index, cut] of job.cuts.entries()) {
     const report = (share: number) => progress?.((index + share) / job.cuts.length, titleOf(cut, job));
     report(0);
     await breathe(signal);
-    const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
-    cuts.push(
-      ...(cache.cuts.get(key) ??
-        cache.cuts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal))),
-    );
+    cuts.push(...(await resultOf(cut, report)));
   }
   const ordered = job.ownOrder ? cuts : orderParts(cuts);
   progress?.(1, '');
   let bitChanges = 0;
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
   const minutes = ordered.reduce((sum, cut) => sum + cut.minutes, 0) + bitChanges * job.bench.bitChangeMinutes;
-  const tryCut = (cut: Cut) => computeCut(job, cut, items, clipper, cache, () => {}, signal);
+  // Kept as well: a remedy tried once is not computed again because another cut has changed.
+  const tryCut = (cut: Cut) => resultOf(cut, () => {});
   const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
   return { items, cuts: ordered, minutes, bitChanges, remarks };
 }
