@@ -204,7 +204,7 @@ export class StandInRouter {
 
   /** Reads lines while the axes can look ahead over them; stops at whatever has to wait for the axes to arrive. */
   private readAhead(): void {
-    if (this.word === 'homing' || this.word === 'probing' || this.word === 'jogging') return;
+    if (['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
     while (this.axes.wantsMore && this.waiting.length === 0 && this.pending.length > 0 && !this.alarm) {
       const { line, text } = this.pending[0];
       const before = this.axes.queued;
