@@ -1,0 +1,156 @@
+import { createServer, type Server, type Socket } from 'node:net';
+import { createInterface } from 'node:readline';
+import { afterEach, describe, expect, test } from 'vitest';
+import { MachineLink } from './machine-link.ts';
+import type { RouterState } from './messages.ts';
+
+const IDLE: RouterState = {
+  word: 'idle',
+  machine: { x: 0, y: 0, z: 0 },
+  work: { x: 0, y: 0, z: 0 },
+  line: 0,
+  done: 0,
+  homed: true,
+  spindle: 0,
+  override: 100,
+  spindleOverride: 100,
+  touching: false,
+  clock: 0,
+};
+
+let server: Server | undefined;
+const sockets = new Set<Socket>();
+afterEach(() => {
+  for (const socket of sockets) socket.destroy();
+  sockets.clear();
+  server?.close();
+});
+
+type Say = (message: unknown) => void;
+
+/** A controller that answers as a test wants. */
+async function controller(hear: (line: string, say: Say, socket: Socket) => void): Promise<number> {
+  server = createServer((socket) => {
+    sockets.add(socket);
+    socket.on('error', () => {});
+    const say: Say = (message) =>
+      socket.write((typeof message === 'string' ? message : JSON.stringify(message)) + '\n');
+    const lines = createInterface({ input: socket });
+    lines.on('error', () => {});
+    lines.on('line', (line) => hear(line, say, socket));
+  });
+  await new Promise<void>((resolve) => server!.listen(0, '127.0.0.1', resolve));
+  return (server!.address() as { port: number }).port;
+}
+const open = (port: number) => MachineLink.open(port, () => {});
+
+/** One that takes every line and says it is done at once. */
+function obliging(): Promise<number> {
+  let lines = 0;
+  return controller((line, say) => {
+    if (line.startsWith(':state')) say({ state: IDLE });
+    else if (line.startsWith(':echo')) say({ echo: Number(line.slice(6)), state: { ...IDLE, done: lines } });
+    else if (!line.startsWith(':')) say({ done: ++lines });
+  });
+}
+
+describe('opening a link', () => {
+  test('nothing listens: the machine cannot be reached', async () => {
+    const port = await obliging();
+    await new Promise((resolve) => server!.close(resolve));
+    await expect(open(port)).rejects.toThrow(/cannot be reached; check that it is switched on/);
+  });
+  test('something else answers', async () => {
+    const port = await controller((_, say) => say('HTTP/1.1 400 Bad Request'));
+    await expect(open(port)).rejects.toThrow(/not a machine Kerbe knows/);
+  });
+  test('another program is linked already', async () => {
+    const port = await controller((_, say) => say({ error: 'Another program is linked to this machine already.' }));
+    await expect(open(port)).rejects.toThrow(/linked to this machine already/);
+  });
+  test('a machine that answers is open with its state', async () => {
+    const link = await open(await obliging());
+    expect(link.state?.word).toBe('idle');
+    expect(link.isClosed).toBeUndefined();
+    link.close();
+    expect(link.isClosed).toBe('The link was closed.');
+  });
+});
+
+describe('talking over a link', () => {
+  test('run resolves when every line is done', async () => {
+    const link = await open(await obliging());
+    await link.run('G0 X1', 'G0 X2', 'G0 X3');
+    expect(link.sent).toBe(3);
+    expect(link.done).toBe(3);
+  });
+  test('fresh waits for a state that was sent after the question', async () => {
+    const link = await open(await obliging());
+    await link.run('G0 X1');
+    expect((await link.fresh()).done).toBe(1);
+  });
+  test('an alarm ends whoever waits, with a sentence', async () => {
+    const link = await open(
+      await controller((line, say) =>
+        line.startsWith(':state') ? say({ state: IDLE }) : say({ alarm: 'the bit was driven into the stock' }),
+      ),
+    );
+    await expect(link.run('G0 X1')).rejects.toThrow(/The machine has stopped: the bit was driven into the stock/);
+    link.clear();
+    expect(link.isClosed).toBeUndefined();
+  });
+  test('a refused line is told with the machine’s own reason', async () => {
+    const link = await open(
+      await controller((line, say) =>
+        line.startsWith(':state') ? say({ state: IDLE }) : say({ refused: 1, why: 'G41 is not known here.' }),
+      ),
+    );
+    await expect(link.run('G41')).rejects.toThrow(/G41 is not known here/);
+  });
+  test('no more lines are sent ahead than the machine keeps up with', async () => {
+    let heard = 0;
+    const link = await open(
+      await controller((line, say) => (line.startsWith(':state') ? say({ state: IDLE }) : heard++)),
+    );
+    let aborted = false;
+    const sending = link.send(
+      Array.from({ length: 20_000 }, (_, k) => `G1 X${k}`),
+      () => aborted,
+    );
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(heard).toBeLessThan(20_000);
+    expect(link.sent).toBeLessThan(20_000);
+    aborted = true;
+    link.nudge();
+    await sending;
+  });
+  test('a touch comes back as a place; none as a sentence', async () => {
+    const answers: unknown[] = [{ x: 1, y: 2, z: -3 }, null];
+    let lines = 0;
+    const link = await open(
+      await controller((line, say) => {
+        if (line.startsWith(':state')) return say({ state: IDLE });
+        if (line.startsWith(':')) return;
+        say({ probe: answers.shift() });
+        say({ done: ++lines });
+      }),
+    );
+    expect(await link.probeMove('G38.2 Z-10 F100')).toEqual({ x: 1, y: 2, z: -3 });
+    await expect(link.probeMove('G38.2 Z-10 F100')).rejects.toThrow(/ended without a touch/);
+  });
+  test('a broken link is told to whoever waits', async () => {
+    const link = await open(
+      await controller((line, say, socket) => (line.startsWith(':state') ? say({ state: IDLE }) : socket.destroy())),
+    );
+    await expect(link.run('G0 X1')).rejects.toThrow(/link to the machine broke/);
+    await expect(link.run('G0 X2')).rejects.toThrow(/link to the machine broke/);
+  });
+  test('a machine that falls silent counts as lost', async () => {
+    const link = await open(
+      await controller((line, say) => {
+        if (line.startsWith(':state')) say({ state: IDLE });
+      }),
+    );
+    await expect(link.run('G0 X1')).rejects.toThrow(/fallen silent; go and look at it/);
+  });
+});

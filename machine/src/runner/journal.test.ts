@@ -1,0 +1,73 @@
+import { appendFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import { Journal, type JournalRecord } from './journal.ts';
+import { touchRadius } from './touch-plate.ts';
+
+let folder: string;
+let file: string;
+beforeEach(() => {
+  folder = mkdtempSync(`${tmpdir()}/kerbe-journal-`);
+  file = `${folder}/deep/runs.jsonl`;
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const record = (id: string, phase: JournalRecord['phase']): JournalRecord => ({
+  id,
+  phase,
+  minutes: 3,
+  line: 12,
+  at: '2026-11-24T05:00:00.000Z',
+});
+
+describe('the runner’s journal', () => {
+  test('ends are told once, from where a reader left off', () => {
+    const journal = new Journal(file);
+    journal.write(record('a', 'begun'));
+    journal.write(record('a', 'done'));
+    const first = journal.ends(0);
+    expect(first.ends.map(({ id, phase }) => [id, phase])).toEqual([['a', 'done']]);
+    expect(journal.ends(first.next).ends).toEqual([]);
+    journal.write(record('b', 'begun'));
+    journal.write(record('b', 'stopped'));
+    expect(journal.ends(first.next).ends.map(({ id }) => id)).toEqual(['b']);
+  });
+  test('a run that was on when the runner was restarted has failed', () => {
+    new Journal(file).write(record('a', 'begun'));
+    const { ends } = new Journal(file).ends(0);
+    expect(ends).toHaveLength(1);
+    expect(ends[0]).toMatchObject({ id: 'a', phase: 'failed', why: 'The runner was restarted during this run.' });
+    expect(new Journal(file).ends(0).ends).toHaveLength(1);
+  });
+  test('a half-written last line loses nothing else', () => {
+    const journal = new Journal(file);
+    journal.write(record('a', 'begun'));
+    journal.write(record('a', 'done'));
+    appendFileSync(file, '{"id":"b","pha');
+    expect(new Journal(file).ends(0).ends.map(({ id }) => id)).toEqual(['a']);
+  });
+  test('it is a line of JSON a record', () => {
+    const journal = new Journal(file);
+    journal.write(record('a', 'begun'));
+    journal.write(record('a', 'failed'));
+    expect(
+      readFileSync(file, 'utf8')
+        .trim()
+        .split('\n')
+        .map((line) => JSON.parse(line).phase),
+    ).toEqual(['begun', 'failed']);
+  });
+});
+
+// A V-bit meets a plate's edge where its cone is as wide as it is deep under the edge times the tangent of half its angle.
+describe('where a bit touches the side of a plate', () => {
+  test.each([
+    [{ name: '', diameter: 6, tip: 0 }, 6, 3],
+    [{ name: '', diameter: 12.7, angle: 60, tip: 0 }, 6, 6 * Math.tan(Math.PI / 6)],
+    [{ name: '', diameter: 12.7, angle: 90, tip: 0 }, 6, 6],
+    [{ name: '', diameter: 12.7, angle: 90, tip: 0 }, 9, 6.35],
+    [{ name: '', diameter: 6, angle: 30, tip: 0.2 }, 6, 0.1 + 6 * Math.tan(Math.PI / 12)],
+  ])('%j, %f mm under the edge: %f mm from its middle', (bit, depth, radius) => {
+    expect(touchRadius(bit, depth)).toBeCloseTo(radius, 9);
+  });
+});
