@@ -1,0 +1,386 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { drill, pecksOf } from '../cuts/drill.ts';
+import { measurePath, type Path } from '../motion/path.ts';
+import { planMotion } from '../motion/plan.ts';
+import { type Dialect, DIALECTS } from './dialect.ts';
+import { programExtents } from './extents.ts';
+import { ARC_FIT_TOLERANCE, fitArcs } from './fit-arcs.ts';
+import { readProgram } from './read.ts';
+import { timelineOf } from './timeline.ts';
+import { type ProgramCut, writeProgram } from './write.ts';
+
+const heading = {
+  job: 'Dome plate',
+  revision: '3',
+  date: '2026-11-24',
+  stock: 'maple',
+  zero: 'lower left corner, top of the stock',
+  bench: 'Dome workshop router',
+  unit: 'mm' as const,
+  lift: 5,
+  minutes: 1,
+};
+const limits = {
+  speed: { x: 6000, y: 6000, z: 2400 },
+  acceleration: { x: 400, y: 400, z: 250 },
+  cornerStep: 400,
+};
+const cutOf = (path: Path, more: Partial<ProgramCut> = {}): ProgramCut => ({
+  id: 'cut',
+  title: 'Cut',
+  bit: { number: 1, name: 'End mill 3' },
+  path,
+  depth: 2,
+  feed: 1000,
+  plunge: 300,
+  speed: 18_000,
+  minutes: 1,
+  ...more,
+});
+/** A round at depth: in from above, round a circle of chords, and out. */
+function round(r: number, n: number, drop = 0): Path {
+  const xyz: number[] = [50 + r, 50, 5, 50 + r, 50, -1];
+  const feed: number[] = [0, 300];
+  for (let k = 1; k <= n; k++) {
+    const a = (2 * Math.PI * k) / n;
+    xyz.push(50 + r * Math.cos(a), 50 + r * Math.sin(a), -1 - (drop * k) / n);
+    feed.push(1000);
+  }
+  xyz.push(50 + r, 50, 5);
+  feed.push(0);
+  return { xyz: Float64Array.from(xyz), feed: Float64Array.from(feed) };
+}
+/** Largest distance of one path's points from another's lines, both ways. */
+function apart(a: Path, b: Path): number {
+  const from = (p: Path, q: Path) => {
+    let most = 0;
+    for (let i = 0; i < p.feed.length; i++) {
+      let nearest = Infinity;
+      for (let k = 1; k < q.feed.length; k++) {
+        const d = [0, 1, 2].map((c) => q.xyz[3 * k + c] - q.xyz[3 * k - 3 + c]);
+        const e = [0, 1, 2].map((c) => p.xyz[3 * i + c] - q.xyz[3 * k - 3 + c]);
+        const l2 = d[0] ** 2 + d[1] ** 2 + d[2] ** 2;
+        const t = l2 > 0 ? Math.min(1, Math.max(0, (e[0] * d[0] + e[1] * d[1] + e[2] * d[2]) / l2)) : 0;
+        nearest = Math.min(nearest, Math.hypot(e[0] - t * d[0], e[1] - t * d[1], e[2] - t * d[2]));
+      }
+      most = Math.max(most, nearest);
+    }
+    return most;
+  };
+  return Math.max(from(a, b), from(b, a));
+}
+
+const ZERO = { x: 0, y: 0, z: 0 };
+/** The cut itself, without the way there from the machine's start and back to its zero. */
+function ownMoves({ path }: { path: Path }, original: Path): Path {
+  const low = (p: Path) => Array.from(p.feed, (_, i) => i).filter((i) => p.xyz[3 * i + 2] < 0);
+  const indices = low(path);
+  expect(indices.length).toBeGreaterThan(0);
+  expect(low(original).length).toBeGreaterThan(0);
+  const [first, last] = [indices[0] - 1, indices.at(-1)! + 1];
+  return { xyz: path.xyz.slice(3 * first, 3 * last + 3), feed: path.feed.slice(first, last + 1) };
+}
+
+describe('what is written is read back', () => {
+  const dialects = Object.entries(DIALECTS) as [string, Dialect][];
+  test.each(dialects)('%s: a circle and a helix', (_, dialect) => {
+    for (const path of [round(20, 400), round(4, 90, 3)]) {
+      const { text } = writeProgram(heading, [cutOf(path)], ZERO, dialect);
+      const read = readProgram(text);
+      expect(read.notes).toEqual([]);
+      // Three decimals lose half a micrometre an axis; arcs may lie 4 µm off what they stand for.
+      expect(apart(ownMoves(read, path), path)).toBeLessThan(ARC_FIT_TOLERANCE + 0.003);
+      expect(measurePath(read.path).lowest).toBeCloseTo(measurePath(path).lowest, 3);
+    }
+  });
+  test.each(dialects)('%s: random straight moves, in inches as in millimetres', (_, dialect) => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.double({ min: 0, max: 300, noNaN: true }),
+            fc.double({ min: 0, max: 300, noNaN: true }),
+            fc.double({ min: -9, max: -0.01, noNaN: true }),
+          ),
+          { minLength: 2, maxLength: 20 },
+        ),
+        fc.constantFrom('mm' as const, 'in' as const),
+        (points, unit) => {
+          const path: Path = {
+            xyz: Float64Array.from([points[0][0], points[0][1], 5, ...points.flat()]),
+            feed: Float64Array.from([0, ...points.map(() => 600)]),
+          };
+          const { text } = writeProgram({ ...heading, unit }, [cutOf(path)], ZERO, dialect);
+          const read = readProgram(text).path;
+          for (const [x, y, z] of points) {
+            let nearest = Infinity;
+            for (let i = 0; i < read.feed.length; i++)
+              nearest = Math.min(
+                nearest,
+                Math.hypot(read.xyz[3 * i] - x, read.xyz[3 * i + 1] - y, read.xyz[3 * i + 2] - z),
+              );
+            expect(nearest).toBeLessThan(0.0062);
+          }
+        },
+      ),
+      { numRuns: 25, seed: 6 },
+    );
+  });
+  test('program zero is taken off', () => {
+    const { text } = writeProgram(heading, [cutOf(round(10, 60))], { x: 50, y: 50, z: -12 }, DIALECTS.plain);
+    const { min, max } = programExtents(text);
+    expect(min.x).toBeCloseTo(-10, 2);
+    expect(max.y).toBeCloseTo(10, 2);
+    expect(min.z).toBeCloseTo(12 - 1, 6);
+  });
+});
+
+describe('dialects', () => {
+  const two = [
+    cutOf(round(20, 400)),
+    cutOf(round(10, 200), { id: 'b', bit: { number: 2, name: 'V 60°' }, speed: 9000 }),
+  ];
+  test('arcs by their centre, by their radius, or not at all', () => {
+    const write = (arcs: Dialect['arcs']) =>
+      writeProgram(heading, [cutOf(round(20, 400))], ZERO, { ...DIALECTS.plain, arcs }).text;
+    expect(write('centre')).toMatch(/G3 X.* Y.* I.* J.* F1000/);
+    expect(write('radius')).toMatch(/G3 X.* Y.* R20\b/);
+    expect(write('none')).not.toMatch(/G[23] /);
+    expect(write('none').split('\n').length).toBeGreaterThan(10 * write('centre').split('\n').length);
+  });
+  test('clockwise arcs are G2', () => {
+    const path = round(20, 400);
+    const xyz = path.xyz.slice();
+    for (let i = 1; i < xyz.length; i += 3) xyz[i] = 100 - xyz[i];
+    const { text } = writeProgram(heading, [cutOf({ ...path, xyz })], ZERO, DIALECTS.plain);
+    expect(text).toMatch(/G2 /);
+    expect(text).not.toMatch(/G3 /);
+  });
+  test('lines are numbered in steps, comments are not', () => {
+    const { text } = writeProgram(heading, two, ZERO, DIALECTS.numbered);
+    const lines = text.trim().split('\n');
+    const numbered = lines.filter((line) => /^N\d+ /.test(line));
+    expect(lines.filter((line) => !/^N\d+ /.test(line)).every((line) => line.startsWith('('))).toBe(true);
+    const numbers = numbered.map((line) => Number(/^N(\d+)/.exec(line)![1]));
+    expect(numbers.every((n, i) => n % 10 === 0 && (i === 0 || n > numbers[i - 1]))).toBe(true);
+  });
+  test('comments behind a semicolon where brackets are not wanted', () => {
+    const { text } = writeProgram(heading, two, ZERO, DIALECTS['lines-only']);
+    expect(text).toMatch(/^; Dome plate/);
+    expect(text).not.toContain('(');
+  });
+  test('an operator’s spindle is asked for at every speed', () => {
+    const { text } = writeProgram(heading, two, ZERO, DIALECTS['operator-spindle']);
+    expect(text.match(/^M0$/gm)).toHaveLength(2);
+    expect(text).not.toMatch(/M3\b/);
+    expect(text).toContain('start the spindle at 9000 rpm');
+  });
+  test('the spindle stops before a bit change, the bit is called by its number', () => {
+    const lines = writeProgram(heading, two, ZERO, DIALECTS.plain).text.split('\n');
+    const change = lines.indexOf('T2 M6');
+    expect(lines.slice(0, change)).toContain('M5');
+    expect(lines.slice(change)).toContain('S9000 M3');
+  });
+  test('at the end it lifts first, and parks as the dialect says', () => {
+    const ends = (dialect: Dialect) => writeProgram(heading, two, ZERO, dialect).text.trim().split('\n').slice(-4);
+    expect(ends(DIALECTS.plain)).toEqual(['G0 Z5', 'M5', 'G0 X0 Y0', 'M30']);
+    expect(ends({ ...DIALECTS.plain, park: 'stay' }).slice(-3)).toEqual(['G0 Z5', 'M5', 'M30']);
+  });
+  test('the heading says what someone needs two months later', () => {
+    const { text } = writeProgram(
+      heading,
+      [cutOf(round(20, 40), { details: 'rings at 1.2 mm' })],
+      ZERO,
+      DIALECTS.plain,
+    );
+    for (const words of [
+      'Dome plate',
+      'revision 3',
+      '2026-11-24',
+      'maple',
+      'lower left corner',
+      'End mill 3',
+      '18000 rpm',
+      'rings at 1.2 mm',
+    ])
+      expect(text.slice(0, text.indexOf('G17'))).toContain(words);
+  });
+});
+
+describe('drilling', () => {
+  const holes = [
+    { x: 10, y: 10 },
+    { x: 40, y: 10 },
+    { x: 40, y: 30 },
+  ];
+  const order = { depth: 8, peck: 3, retract: 'full' as const, dwell: 0, plunge: 200, lift: 5 };
+  test('pecks end at the depth, never past it', () => {
+    expect(pecksOf(10, 4)).toEqual([4, 8, 10]);
+    expect(pecksOf(8, 4)).toEqual([4, 8]);
+    expect(pecksOf(8, 0)).toEqual([8]);
+    expect(pecksOf(3, 5)).toEqual([3]);
+  });
+  test('every hole reaches its depth, straight down and straight up', () => {
+    const { path, holes: drilled } = drill(holes, order);
+    expect(drilled).toHaveLength(3);
+    for (let i = 1; i < path.feed.length; i++) {
+      const across = Math.hypot(path.xyz[3 * i] - path.xyz[3 * i - 3], path.xyz[3 * i + 1] - path.xyz[3 * i - 2]);
+      if (across > 0) expect([path.feed[i], path.xyz[3 * i + 2]]).toEqual([0, 5]);
+      else if (path.feed[i] > 0) expect(path.feed[i]).toBe(200);
+    }
+    for (const { x, y } of holes) {
+      const depths = Array.from(path.feed, (_, i) => i)
+        .filter((i) => path.xyz[3 * i] === x && path.xyz[3 * i + 1] === y)
+        .map((i) => path.xyz[3 * i + 2]);
+      expect(Math.min(...depths)).toBe(-8);
+    }
+  });
+  test('a full retract comes out of the hole after each peck, a short one stays in it', () => {
+    const highest = (retract: 'full' | 'short') => {
+      const { path } = drill([holes[0]], { ...order, retract });
+      const heights = Array.from(path.feed, (_, i) => path.xyz[3 * i + 2]);
+      const between = heights.slice(heights.indexOf(-3) + 1, heights.lastIndexOf(-8));
+      return Math.max(...between);
+    };
+    expect(highest('full')).toBeGreaterThan(0);
+    expect(highest('short')).toBe(-2.5);
+  });
+  test('a cycle and plain moves drill the same holes to the same depth', () => {
+    const { path, holes: drilled } = drill(holes, order);
+    const cut = cutOf(path, { drilling: { ...order, holes: drilled } });
+    const bottoms = (dialect: Dialect) => {
+      const { xyz } = readProgram(writeProgram(heading, [cut], ZERO, dialect).text).path;
+      const out = new Set<string>();
+      for (let i = 0; i < xyz.length; i += 3) if (Math.abs(xyz[i + 2] + 8) < 1e-9) out.add(`${xyz[i]} ${xyz[i + 1]}`);
+      return [...out].sort();
+    };
+    const moves = bottoms(DIALECTS.plain);
+    expect(moves).toEqual(['10 10', '40 10', '40 30']);
+    expect(bottoms(DIALECTS.numbered)).toEqual(moves);
+    expect(writeProgram(heading, [cut], ZERO, DIALECTS.numbered).text).toMatch(/G98 G83 Q3 X10 Y10 Z-8 R0\.5 F300/);
+  });
+  test.each([
+    [{ ...order, peck: 0 }, /G98 G81 X/],
+    [{ ...order, peck: 0, dwell: 0.5 }, /G98 G82 P0\.5 X/],
+  ])('without pecks the cycle is another', (settings, cycle) => {
+    const { path, holes: drilled } = drill(holes, settings);
+    const { text } = writeProgram(
+      heading,
+      [cutOf(path, { drilling: { ...settings, holes: drilled } })],
+      ZERO,
+      DIALECTS.numbered,
+    );
+    expect(text).toMatch(cycle);
+  });
+  test('a dwell is written where the drill is at the bottom', () => {
+    const { path, dwells } = drill([holes[0]], { ...order, peck: 0, dwell: 0.7 });
+    const lines = writeProgram(heading, [cutOf(path, { dwells: { points: dwells, seconds: 0.7 } })], ZERO, {
+      ...DIALECTS.plain,
+      arcs: 'none',
+    }).text.split('\n');
+    const at = lines.indexOf('G4 P0.7');
+    expect(lines[at - 1]).toMatch(/Z-8/);
+    expect(readProgram(lines.join('\n')).dwell).toBeCloseTo(0.7 + 3, 9);
+  });
+  test.each([
+    [{ ...order, depth: 0 }, /depth is 0/],
+    [{ ...order, peck: -1 }, /peck is below 0/],
+    [{ ...order, depth: 30, peck: 0.001 }, /far too small/],
+  ])('%j gets a sentence', (settings, sentence) => {
+    expect(() => drill(holes, settings)).toThrow(sentence);
+  });
+});
+
+describe('arcs', () => {
+  test('a circle of chords becomes three arcs, a square none', () => {
+    const arcs = fitArcs(round(20, 400)).filter(({ arc }) => arc);
+    expect(arcs).toHaveLength(3);
+    for (const { arc } of arcs) expect(Math.hypot(arc!.x - 50, arc!.y - 50)).toBeLessThan(0.005);
+    const square: Path = {
+      xyz: Float64Array.of(0, 0, 0, 9, 0, 0, 9, 9, 0, 0, 9, 0, 0, 0, 0),
+      feed: Float64Array.of(0, 500, 500, 500, 500),
+    };
+    expect(fitArcs(square).every(({ arc }) => !arc)).toBe(true);
+  });
+  test('too coarse a circle stays a polygon: its chords lie further off than an arc may', () => {
+    expect(fitArcs(round(20, 24)).every(({ arc }) => !arc)).toBe(true);
+  });
+  test('rapid moves and a change of feed are never taken into an arc', () => {
+    const path = round(20, 400);
+    path.feed[200] = 900;
+    const moves = fitArcs(path);
+    expect(moves.some(({ point }) => point === 199)).toBe(true);
+    expect(moves.some(({ point }) => point === 200)).toBe(true);
+    path.feed.fill(0);
+    expect(fitArcs(path).every(({ arc }) => !arc)).toBe(true);
+  });
+  test('every point is passed, in order, to the last', () => {
+    const moves = fitArcs(round(20, 400));
+    let before = 0;
+    for (const { point } of moves) {
+      expect(point).toBeGreaterThan(before);
+      before = point;
+    }
+    expect(before).toBe(round(20, 400).feed.length - 1);
+  });
+});
+
+describe('reading foreign programs', () => {
+  test('what cannot be followed is noted once a kind, and passed over', () => {
+    const { path, notes, bits } = readProgram(
+      [
+        '%',
+        'O1000',
+        'G21 G90',
+        'G53 G0 Z0',
+        'T3 M6',
+        'G43 H3 M8',
+        'G0 X10 Y0 Z5',
+        'G41 D1',
+        'G1 Z-2 F100',
+        'G41 D2',
+        'G28',
+        'M30',
+        'G1 X99',
+      ].join('\r\n'),
+    );
+    expect(Array.from(path.xyz.slice(-3))).toEqual([10, 0, -2]);
+    expect(bits).toEqual([{ number: 3, point: 0 }]);
+    expect(notes.filter((note) => note.includes('machine coordinates'))).toHaveLength(1);
+    expect(notes.filter((note) => note.includes('Line 8'))).toHaveLength(1);
+    expect(notes.every((note) => /^Line \d+: .*[.!]$/.test(note))).toBe(true);
+  });
+  test('lines tell which line made each point', () => {
+    const { path, lines } = readProgram('G21\nG0 X0 Y0 Z5\nG1 Z-1 F100\n(rest)\nG1 X10');
+    expect(lines).toHaveLength(path.feed.length);
+    expect(lines.at(-1)).toBe(4);
+  });
+  test.each([
+    ['', /holds no moves/],
+    ['hello world', /No move could be read/],
+    ['(only words)\n%\n', /holds no moves/],
+  ])('%j is no program', (text, sentence) => {
+    expect(() => readProgram(text)).toThrow(sentence);
+  });
+  test('inches and incremental distances', () => {
+    const { path } = readProgram('G20 G90\nG0 X1 Y1 Z0.2\nG91\nG1 X1 F10\nG90 G21\nG1 X30 F100');
+    expect(path.xyz.at(-3)).toBe(30);
+    expect(path.xyz.at(-6)).toBeCloseTo(50.8, 9);
+    expect(path.feed.at(-2)).toBeCloseTo(254, 9);
+  });
+});
+
+describe('the timeline of a program', () => {
+  test('it grows from nothing to the planned time, whatever the dialect', () => {
+    const path = round(20, 400);
+    const { minutes } = planMotion(path, limits);
+    for (const dialect of [DIALECTS.plain, DIALECTS['lines-only']]) {
+      const program = writeProgram(heading, [cutOf(path)], ZERO, dialect);
+      const timeline = timelineOf(program, () => path, limits, 1);
+      expect(timeline[0]).toBe(0);
+      expect(timeline.every((t, i) => i === 0 || t >= timeline[i - 1])).toBe(true);
+      expect(timeline.at(-1)).toBeCloseTo(minutes, 9);
+    }
+  });
+});
