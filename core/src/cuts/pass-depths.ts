@@ -15,10 +15,12 @@ export function passDepths(depth: number, start: number, perPass: number, lastPa
   if (!(perPass > 0)) throw new CutProblem('The depth per pass is 0; give it a depth above 0.');
   if (lastPass < 0 || lastPass >= depth - start)
     throw new CutProblem('The last pass is thicker than the whole cut; make it thinner, or 0 for even passes.');
-  const main = depth - start - lastPass;
+  // Thinner than anything a machine can follow is no pass of its own.
+  const thin = lastPass > 1e-6 ? lastPass : 0;
+  const main = depth - start - thin;
   const passes = Math.max(1, Math.ceil(main / perPass - 1e-9));
   const out = Array.from({ length: passes }, (_, k) => start + (main * (k + 1)) / passes);
-  if (lastPass > 0) out.push(depth);
+  if (thin > 0) out.push(depth);
   else out[out.length - 1] = depth;
   return out;
 }

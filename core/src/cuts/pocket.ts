@@ -174,7 +174,7 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   if (pattern === 'lines')
     return {
       rough: [
-        ...scanLines(levels[0], angle, step, 0, false),
+        ...scanLines(levels[0], angle, step, 0),
         ...levels[0].map((loop) => directed(flatTrack(loop, 0, true), climb)),
       ],
       last,

@@ -9,9 +9,8 @@ import type { Track } from '../motion/track.ts';
  *
  * @param angle direction of the lines, radians from x.
  * @param step distance between lines, mm.
- * @param oneWay lines are all cut the same way (climb or conventional throughout), each as a track of its own.
  */
-export function scanLines(area: Loops, angle: number, step: number, z: number, oneWay: boolean): Track[] {
+export function scanLines(area: Loops, angle: number, step: number, z: number): Track[] {
   const c = Math.cos(angle);
   const s = Math.sin(angle);
   // Turned so that lines run along u.
@@ -56,10 +55,6 @@ export function scanLines(area: Loops, angle: number, step: number, z: number, o
     for (let k = 0; k + 1 < crossings.length; k += 2) {
       const [a, b] = [crossings[k], crossings[k + 1]];
       if (b - a < 1e-4) continue;
-      if (oneWay) {
-        done.push([a, v, b, v]);
-        continue;
-      }
       // The nearer end first; the other where only that can be reached straight.
       let entry = a;
       const joins = open.find((t) => {
@@ -86,6 +81,6 @@ export function scanLines(area: Loops, angle: number, step: number, z: number, o
       xyz[j + 1] = points[i] * s + points[i + 1] * c;
       xyz[j + 2] = z;
     }
-    return { xyz, closed: false, ring: 0, oneWay };
+    return { xyz, closed: false, ring: 0, oneWay: false };
   });
 }
