@@ -1,11 +1,30 @@
 import { defineConfig } from 'vitest/config';
 
+/** Simulated machines run against a clock, and databases and servers are started: one file at a time. */
+const ALONE = ['machine/src/**/*.test.ts', 'tests/{database,restart,planned-time}.test.ts'];
+
 export default defineConfig({
   test: {
-    include: ['{core,machine,web,command}/src/**/*.test.ts', 'tests/*.test.ts'],
-    // One file at a time: machines are simulated against a clock, and the cores are few.
-    fileParallelism: false,
-    testTimeout: 60_000,
-    hookTimeout: 30_000,
+    projects: [
+      {
+        test: {
+          name: 'computation',
+          include: ['{core,web,command}/src/**/*.test.ts', 'tests/*.test.ts'],
+          exclude: ALONE,
+          testTimeout: 60_000,
+          sequence: { groupOrder: 0 },
+        },
+      },
+      {
+        test: {
+          name: 'machines',
+          include: ALONE,
+          maxWorkers: 1,
+          testTimeout: 60_000,
+          hookTimeout: 30_000,
+          sequence: { groupOrder: 1 },
+        },
+      },
+    ],
   },
 });

@@ -2,8 +2,10 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { letterPage } from '../command/src/bench-page.ts';
 import { cutToFiles } from '../command/src/cut.ts';
 import { readCutOptions } from '../command/src/cut-options.ts';
+import { engagementOf } from '../core/src/carving/engagement.ts';
 import { measurePath } from '../core/src/motion/path.ts';
 import { readProgram } from '../core/src/program/read.ts';
 
@@ -92,28 +94,56 @@ describe('./kerbe cut', () => {
     expect(cleared.seconds).toBeLessThan(alone.seconds / 2);
     expect(cleared.deepest).toBe(3);
   });
-  test('trade figures come out in the same direction (common practice, handbook §6)', async () => {
-    writeFileSync(
-      `${folder}/letters.svg`,
-      `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="60mm" viewBox="0 0 200 60">${Array.from(
-        { length: 12 },
-        (_, k) =>
-          `<path d="M${5 + 16 * k} 40V10H${9 + 16 * k}L${13 + 16 * k} 30V10H${16 + 16 * k}V40H${12 + 16 * k}L${8 + 16 * k} 20V40Z"/>`,
-      ).join('')}</svg>`,
-    );
-    const seconds = async (more: string) =>
-      (await run(`v-carve @letters.svg --bit v60:12.7 --feed 1524 --plunge 1524 ${more} --out @t.nc`)).seconds;
-    const usual = await seconds('');
-    // Plunge 15 in/min instead of 60: 125 s instead of 91.
-    const slow = (await run('v-carve @letters.svg --bit v60:12.7 --feed 1524 --plunge 381 --out @t.nc')).seconds;
-    expect(slow / usual).toBeGreaterThan(1.1);
-    expect(slow / usual).toBeLessThan(2);
-    // Floor step of 2 % of the bit against 10 %: 240 s against 45.
-    const fine = await seconds('--max-depth 0.8 --step 0.254');
-    const coarse = await seconds('--max-depth 0.8 --step 1.27');
-    expect(fine).toBeGreaterThan(coarse);
+  test('trade figures come out in the same direction and roughly the same size (common practice, handbook §6)', async () => {
+    // Serif lettering an inch high, as signs of that kind have.
+    writeFileSync(`${folder}/words.svg`, letterPage(12, { face: 'rokkitt', cap: 25.4 }));
+    writeFileSync(`${folder}/big.svg`, letterPage(4, { face: 'rokkitt', cap: 70 }));
+    const seconds = async (art: string, more: string) =>
+      (await run(`v-carve @${art}.svg --bit v60:12.7 --feed 1524 ${more} --out @t.nc`)).seconds;
+    const usual = await seconds('words', '--plunge 1524');
+    // Plunge 15 in/min instead of 60: 125 s instead of 91, 1.37 times as long.
+    const slow = (await seconds('words', '--plunge 381')) / usual;
+    expect(slow).toBeGreaterThan(1.37 / 1.2);
+    expect(slow).toBeLessThan(1.37 * 1.2);
+    // Floor step of 2 % of the bit against 10 %: 240 s against 45, 5.3 times as long where there is much floor.
+    const fine = await seconds('big', '--plunge 1524 --max-depth 1 --step 2%');
+    const coarse = await seconds('big', '--plunge 1524 --max-depth 1 --step 10%');
+    expect(fine / coarse).toBeGreaterThan(5.3 / 2);
+    expect(fine / coarse).toBeLessThan(5.3 * 1.2);
     // 2 in of lift cost far more than 1/4 in.
-    expect(await seconds('--lift 2in')).toBeGreaterThan((await seconds('--lift 1/4in')) + 12);
+    const high = await seconds('words', '--plunge 1524 --lift 2in');
+    expect(high / (await seconds('words', '--plunge 1524 --lift 1/4in'))).toBeGreaterThan(1.2);
+  });
+  test('refitted outlines take fewer lines and less time, and stay where they were', async () => {
+    const points = Array.from({ length: 1500 }, (_, i) => {
+      const a = (2 * Math.PI * i) / 1500;
+      const r = 22 + 4 * Math.cos(3 * a) + 0.02 * Math.sin(i * 12.9898);
+      return `${(60 + r * Math.cos(a)).toFixed(4)} ${(30 + r * Math.sin(a)).toFixed(4)}`;
+    });
+    writeFileSync(
+      `${folder}/traced.svg`,
+      `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60"><path d="M${points.join('L')}z"/></svg>`,
+    );
+    const cut = 'v-carve @traced.svg --bit v60:12.7 --max-depth 4 --feed 3000 --plunge 1500';
+    const drawn = await run(`${cut} --out @drawn.nc`);
+    const refit = await run(`${cut} --refit 0.05 --out @refit.nc`);
+    const lines = (name: string) => readFileSync(`${folder}/${name}`, 'utf8').split('\n').length;
+    expect(lines('refit.nc')).toBeLessThan(0.6 * lines('drawn.nc'));
+    expect(refit.seconds).toBeLessThan(0.7 * drawn.seconds);
+    expect(refit.deepest).toBe(drawn.deepest);
+  });
+  test('a pocket may be let cut slots', async () => {
+    const pocket = 'pocket @slot.svg --bit end:6 --depth 3 --depth-per-pass 3 --step 40%';
+    writeFileSync(
+      `${folder}/slot.svg`,
+      '<svg xmlns="http://www.w3.org/2000/svg" width="110mm" height="30mm" viewBox="0 0 110 30"><rect x="5" y="5" width="100" height="20"/></svg>',
+    );
+    const opened = await run(`${pocket} --out @o.nc`);
+    const slots = await run(`${pocket} --slots --out @s.nc`);
+    expect(engagementOf(program('o.nc').path, 3, -3).slots).toBe(0);
+    expect(engagementOf(program('s.nc').path, 3, -3).slots).toBeGreaterThan(60);
+    expect(slots.seconds).toBeLessThan(opened.seconds);
+    expect(opened.seconds).toBeLessThan(2 * slots.seconds);
   });
 });
 
@@ -134,6 +164,17 @@ describe('bad use gets one sentence', () => {
     ['profile @plate.svg --bit end:60 --side inside --depth 4 --out @x.nc', /wider than the outline/],
     ['v-carve @plate.svg --bit v30:6:5.9 --max-depth 12..5 --out @x.nc', /two decimal points/],
     ['drill @plate.svg --bit drill:3 --depth 4 --out @x.nc', /circle or a point/],
+    ['profile @plate.svg --bit end:3 --depth 4 --refit -1 --out @x.nc', /--refit/],
+    ['profile @plate.svg --bit end:3 --depth 4 --tab 6 --tabs 2 --out @x.nc', /is no tab/],
+    ['profile @plate.svg --bit end:3 --depth 4 --lead hook:3 --out @x.nc', /is no lead/],
+    ['profile @plate.svg --bit end:3 --depth 4 --side left --out @x.nc', /one of outside, inside, on/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --clear-bit v60:12 --out @x.nc', /end mills only/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --clear-bit end:6 --clear-bit end:8 --out @x.nc', /largest --clear-bit/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --depth-per-pass 0 --out @x.nc', /--depth-per-pass is 0/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --plunge 0 --out @x.nc', /--plunge is 0/],
+    ['v-carve @plate.svg --bit v30:6:9 --out @x.nc', /is no bit/],
+    ['v-carve @plate.svg @holes.svg --bit v60:12.7 --out @x.nc', /One drawing is needed/],
+    ['v-carve @plate.svg --bit v60:12.7 --polish --out @x.nc', /--polish/],
     ['inlay @plate.svg --bit end:60 --depth 4 --out @x.nc', /wider than every place of this inlay/],
   ])('%s', async (line, sentence) => {
     await expect((async () => run(line))()).rejects.toThrow(sentence);

@@ -89,7 +89,7 @@ test('what would make it quicker is measured, and done by a button', async ({ sh
   await expect(lift).toBeVisible({ timeout: 60_000 });
   await lift.click();
   await goTo(shop, 'Stock');
-  await expect(shop.getByLabel('lift', { exact: true })).toHaveValue('4 mm');
+  await expect(shop.getByLabel('lift', { exact: true })).toHaveValue('2 mm');
   await shop.getByRole('button', { name: 'Undo' }).click();
   await expect(shop.getByLabel('lift', { exact: true })).toHaveValue('6 mm');
 });

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { computed, expect, goTo, setNumber, test } from './kerbe.ts';
+import { computed, expect, goTo, setNumber, test, prepareStandIn, touchOff } from './kerbe.ts';
 import type { Page } from '@playwright/test';
 
 async function newJob(page: Page, name: string): Promise<void> {
@@ -16,7 +16,7 @@ const HOUSE = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80m
   <rect id="edge" x="2" y="2" width="116" height="76" rx="8"/>
   <path id="moon" d="M60 18L84 40L60 62L36 40Z"/></svg>`;
 
-test('a new job from an SVG of one’s own gets cuts, a proof and a program', async ({ shop }) => {
+test('a new job from an SVG of one’s own gets cuts, a proof and a program, and is carved', async ({ shop }) => {
   await newJob(shop, 'Moon gate');
   await drop(shop, 'moon.svg', HOUSE);
   await expect(shop.getByRole('button', { name: /^moon/ })).toContainText('2 shapes');
@@ -57,6 +57,19 @@ test('a new job from an SVG of one’s own gets cuts, a proof and a program', as
   await expect(shop.getByRole('link', { name: 'moon-gate.nc' })).toBeVisible();
   await shop.getByRole('button', { name: 'The carved piece' }).click();
   await expect(shop.getByRole('img', { name: /in three dimensions/ })).toBeVisible();
+
+  await prepareStandIn(shop, 'V 60° 12.7');
+  await touchOff(shop);
+  await shop.getByRole('button', { name: 'Take plate and clip away' }).click();
+  await goTo(shop, 'Run');
+  await shop.getByRole('checkbox').check();
+  await shop.getByRole('button', { name: 'Start the run' }).click();
+  await expect(shop.getByRole('heading', { name: 'Bit change: End mill 6.35' })).toBeVisible({ timeout: 90_000 });
+  await shop.getByRole('button', { name: 'Put End mill 6.35 in the stand-in' }).click();
+  await shop.getByRole('button', { name: /is in: measure it/ }).click();
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  await goTo(shop, 'Log');
+  await expect(shop.getByRole('article').first()).toContainText('finished', { timeout: 15_000 });
 });
 
 test('bad input gets a sentence and loses nothing', async ({ shop }) => {

@@ -15,6 +15,10 @@ test('pictures of every main view', async ({ shop }) => {
   await shop.locator('[data-cut=moon]').evaluate((cut) => cut.scrollIntoView());
   await shop.waitForTimeout(500);
   await picture('pockets');
+  await shop.locator('[data-cut=edge]').getByRole('button', { name: 'edge' }).click();
+  await shop.locator('[data-cut=edge]').evaluate((cut) => cut.scrollIntoView());
+  await shop.waitForTimeout(500);
+  await picture('cut-out');
   await shop.getByRole('link', { name: 'All jobs' }).click();
   await shop.getByRole('link', { name: /Entrance board/ }).click();
   await computed(shop);

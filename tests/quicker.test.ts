@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { compute, ComputeCache } from '../core/src/job/compute.ts';
 import type { Job } from '../core/src/job/job.ts';
 import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
-import { measureQuicker, type Outcome } from '../core/src/remarks/quicker.ts';
+import { measureQuicker, outcomeOf } from '../core/src/remarks/quicker.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const demo = (name: string) => {
@@ -14,10 +14,7 @@ const demo = (name: string) => {
   const cache = new ComputeCache();
   const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
   const run = async (j: Job) => compute(j, resources, await clipperFromDisk(), { cache });
-  const outcome = async (j: Job): Promise<Outcome> => {
-    const { minutes, cuts } = await run(j);
-    return { minutes, depths: Object.fromEntries(cuts.map((c) => [c.cut, c.problem ? undefined : c.depth])) };
-  };
+  const outcome = async (j: Job) => outcomeOf(await run(j));
   return { job, run, outcome };
 };
 
@@ -46,5 +43,64 @@ describe('what would make it quicker', () => {
     expect((await run(job)).cuts[0].cut).toBe('lights');
     const found = await measureQuicker(own, await outcome(own), outcome);
     expect(found.map(({ id }) => id)).toContain('order');
+  });
+  test('slots, fewer bit changes and smoother outlines are measured where they gain something', async () => {
+    const { job, outcome } = demo('night-light');
+    const found = await measureQuicker(job, await outcome(job), outcome);
+    const slots = found.find(({ id }) => id === 'slots-moon');
+    expect(slots?.effect).toMatch(/whole width/);
+    // In an order of one's own the 6 mm and the 3 mm bit take turns five times; three are enough.
+    const own = structuredClone(job);
+    const named = (id: string) => own.cuts.find((cut) => cut.id === id)!;
+    const pocket = own.cuts.find((cut) => cut.kind === 'pocket')!;
+    const again = { ...pocket, id: 'again', bit: 'e6', step: 2.5, depth: pocket.depth + 0.5, clearBits: [] };
+    own.cuts = [named('lights'), pocket, again, named('star'), named('edge')];
+    own.ownOrder = true;
+    const now = await outcome(own);
+    expect(now.bitChanges).toBe(5);
+    const offered = (await measureQuicker(own, now, outcome)).find(({ id }) => id === 'fewer-changes')!;
+    const then = await outcome(jsonPatch.applyPatch(structuredClone(own), offered.patch).newDocument);
+    expect(then.bitChanges).toBe(3);
+    expect(now.minutes - then.minutes).toBeCloseTo(offered.minutesSaved, 9);
+  });
+  test('a traced outline is offered a refit, with nodes before and after and how far an edge moves', async () => {
+    const wobbly = Array.from({ length: 1200 }, (_, i) => {
+      const a = (2 * Math.PI * i) / 1200;
+      const r = 30 + 6 * Math.cos(2 * a) + 0.02 * Math.sin(i * 78.233);
+      return `${(60 + r * Math.cos(a)).toFixed(4)} ${(45 + r * Math.sin(a)).toFixed(4)}`;
+    });
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="90mm" viewBox="0 0 120 90"><path d="M${wobbly.join('L')}z"/></svg>`;
+    const { job } = demo('comet-marker');
+    const own = structuredClone(job);
+    own.artwork = [
+      {
+        id: 'cloud',
+        kind: 'drawing',
+        name: 'Cloud',
+        asset: 'e'.repeat(64),
+        x: 30,
+        y: 50,
+        rotation: 0,
+        scaleX: 1,
+        scaleY: 1,
+        closeOpen: false,
+        refit: 0,
+      },
+    ];
+    own.cuts = own.cuts
+      .filter((cut) => cut.kind === 'v-carve')
+      .map((cut) => ({ ...cut, targets: [{ item: 'cloud', shapes: 'all' }], depthLimit: 3 }));
+    const resources = resourcesFromDisk(() => new TextEncoder().encode(svg));
+    const clipper = await clipperFromDisk();
+    const outcome = async (j: Job) => outcomeOf(await compute(j, resources, clipper, { unjudged: true }));
+    const now = await outcome(own);
+    expect(now.nodes.cloud).toEqual({ drawn: 1200, now: 1200, off: 0 });
+    const refit = (await measureQuicker(own, now, outcome)).find(({ id }) => id === 'refit-cloud')!;
+    expect(refit.text).toBe('Refit the outlines of Cloud within 0.05 mm');
+    expect(refit.effect).toMatch(/^1200 nodes become \d+, and no edge moves by more than 0\.0\d+ mm$/);
+    const then = await outcome(jsonPatch.applyPatch(structuredClone(own), refit.patch).newDocument);
+    expect(now.minutes - then.minutes).toBeCloseTo(refit.minutesSaved, 9);
+    expect(then.nodes.cloud.now).toBeLessThan(100);
+    expect(then.nodes.cloud.off).toBeLessThanOrEqual(0.05);
   });
 });

@@ -51,11 +51,20 @@ describe('every rule speaks, and its remedy mends what it speaks of', () => {
     ['spoilboard-cut-out', (job) => (out(job).depth = 12)],
     ['not-through-cut-out', (job) => (out(job).depth = 8.5)],
     ['flute-cut-out', (job) => (job.bits.find((bit) => bit.id === 'e6')!.flute = 5)],
+    [
+      'pass-carve',
+      (job) =>
+        (job.bits
+          .find((bit) => bit.id === 'v90')!
+          .presets.find((p) => p.material === job.stock.material)!.depthPerPass = 1.5),
+    ],
+    ['pass-cut-out', (job) => (out(job).depthPerPass = 9)],
     ['narrow-carve', (job) => (job.bits.find((bit) => bit.id === 'v90')!.tip = 5)],
     ['wide-carve', (job) => (carve(job).bit = 'v60')],
     ['tabs-cut-out', (job) => (out(job).tabs.count = 0)],
     ['keep-out-cut-out-screw-1', (job) => Object.assign(job.stock.keepOuts[0], { x: 96, y: 8 })],
-    ['lift', (job) => (job.stock.lift = 2.5)],
+    ['reach', (job) => (job.bench.travel = { x: 150, y: 400, z: 100 })],
+    ['reach-z', (job) => Object.assign(job.stock, { lift: 60, keepOuts: [] }) && (job.bench.travel.z = 60)],
     ['limit-carve', (job) => (carve(job).feed = 9000)],
     ['spindle-carve', (job) => (carve(job).speed = 30_000)],
     ['uneven-stock', (job) => (job.stock.corners = [9, 7.5, 9, 9])],

@@ -4,8 +4,14 @@ import { FACE_FILES } from '@kerbe/core/artwork/faces';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { Face } from '@kerbe/core/job/job';
 
-/** A page of lettering as an SVG drawing, every letter a path of its own with its curves. */
-export function letterPage(letters: number, { face = 'fraunces' as Face, cap = 16, differ = false } = {}): string {
+/**
+ * A page of lettering as an SVG drawing, every letter a path of its own with its curves.
+ * @param spacing distance from letter to letter in cap heights; under one they overlap, as in joined-up faces.
+ */
+export function letterPage(
+  letters: number,
+  { face = 'fraunces' as Face, cap = 16, differ = false, spacing = 1.6 } = {},
+): string {
   const require = createRequire(import.meta.url);
   const font = readFace(readFileSync(require.resolve(FACE_FILES[face])));
   const words = 'FernhillObservatoryopensatdusk';
@@ -15,7 +21,7 @@ export function letterPage(letters: number, { face = 'fraunces' as Face, cap = 1
   let width = 0;
   for (let k = 0; k < letters; k++) {
     const row = Math.floor(k / perLine);
-    const x = 5 + (k % perLine) * cap * 1.6;
+    const x = 5 + (k % perLine) * cap * spacing;
     width = Math.max(width, x + 3 * cap);
     // A ten-thousandth of its size more each: letters that look alike and are not.
     const own = differ ? size * (1 + k * 5e-5) : size;

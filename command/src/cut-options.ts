@@ -21,6 +21,8 @@ export interface CutOrder {
   arcs: boolean;
   lift: number;
   thickness: number;
+  /** Outlines are drawn anew with few curves within this, mm; 0 leaves them as drawn. */
+  refit: number;
 }
 
 /** Reads the options of `./kerbe cut`. @throws {Misuse} with one sentence. */
@@ -53,6 +55,8 @@ export function readCutOptions(args: string[]): CutOrder {
         lead: { type: 'string' },
         overlap: { type: 'string' },
         conventional: { type: 'boolean' },
+        slots: { type: 'boolean' },
+        refit: { type: 'string' },
         feed: { type: 'string' },
         plunge: { type: 'string' },
         speed: { type: 'string' },
@@ -157,6 +161,7 @@ export function readCutOptions(args: string[]): CutOrder {
       climb,
       finish: number('finish', 0, 'length', 0, 10),
       entry,
+      slots: values.slots ?? false,
       clearBits: clear.map((b) => b.id),
     },
     profile: {
@@ -207,6 +212,7 @@ export function readCutOptions(args: string[]): CutOrder {
     unit: oneOf('units', ['mm', 'in']),
     arcs: !values['no-arcs'],
     lift: number('lift', 5, 'length', 0.5, 200),
+    refit: number('refit', 0, 'length', 0, 2),
     thickness: number('thickness', known === 'profile' ? depth : 200, 'length', 0.1, 1000),
   };
 }

@@ -6,6 +6,7 @@ import { profileOf } from '@kerbe/core/bits/bit';
 import { carvablesOf } from '@kerbe/core/cuts/carvable';
 import { CutProblem } from '@kerbe/core/cuts/cut-problem';
 import { TriangulationError } from '@kerbe/core/geometry/outline-samples';
+import { refitShapes } from '@kerbe/core/artwork/refit-shapes';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
 import type { Cut, Job } from '@kerbe/core/job/job';
@@ -56,7 +57,8 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
     for (const role of roles) {
       const wanted = role ? ({ ...order.cut, role } as Cut) : order.cut;
       const started = performance.now();
-      const drawing = drawingOf(root);
+      const drawn = drawingOf(root);
+      const drawing = { ...drawn, shapes: refitShapes(drawn.shapes, order.refit).shapes };
       const job = jobFor(order, drawing, wanted);
       const parts = orderParts(
         await partsOf(
@@ -170,6 +172,7 @@ function programText(
       bench: job.bench.name,
       unit: order.unit,
       lift: order.lift,
+      approach: order.lift,
       minutes: cuts.reduce((sum, c) => sum + c.minutes, 0),
     },
     cuts,

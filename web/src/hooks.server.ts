@@ -14,7 +14,8 @@ export const handle: Handle = async ({ event, resolve }) => {
   const host = (event.request.headers.get('host') ?? '').replace(/:\d+$/, '');
   if (!HOSTS.has(host)) return new Response('This address is not served here.', { status: 421 });
   const origin = event.request.headers.get('origin');
-  if (origin && event.request.method !== 'GET' && new URL(origin).host !== event.request.headers.get('host'))
+  const from = origin && URL.canParse(origin) ? new URL(origin).host : origin;
+  if (origin && event.request.method !== 'GET' && from !== event.request.headers.get('host'))
     return new Response('This was sent from another site.', { status: 403 });
   const started = performance.now();
   const response = await resolve(event);

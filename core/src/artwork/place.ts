@@ -5,6 +5,7 @@ import { radians } from '../quantity/units.ts';
 import type { Face, Item } from '../job/job.ts';
 import { ArtworkError } from './artwork-error.ts';
 import { setLettering } from './lettering.ts';
+import { type Nodes, refitShapes } from './refit-shapes.ts';
 import type { Drawing, Shape } from './svg.ts';
 
 /** What artwork needs from outside: imported drawings by their hash, and faces. Undefined where one is missing. */
@@ -20,6 +21,7 @@ export interface PlacedItem {
   bounds?: Bounds;
   /** What keeps it from being used, as a sentence. */
   problem?: string;
+  nodes: Nodes;
   notes: string[];
 }
 
@@ -35,13 +37,17 @@ export function placeItem(item: Item, resources: Resources): PlacedItem {
     const placed = shapes.map((shape) => ({
       ...shape,
       outlines: shape.outlines.map((outline) => ({
+        ...outline,
         points: applyTo(map, outline.points),
         closed: outline.closed || (item.kind === 'drawing' && item.closeOpen && outline.points.length >= 6),
       })),
     }));
-    return { id: item.id, shapes: placed, bounds: boundsOf(placed.flatMap((shape) => shape.outlines)), notes };
+    const refitted = refitShapes(placed, item.kind === 'drawing' ? item.refit : 0);
+    const bounds = boundsOf(refitted.shapes.flatMap((shape) => shape.outlines));
+    return { id: item.id, ...refitted, bounds, notes };
   } catch (error) {
-    if (error instanceof ArtworkError) return { id: item.id, shapes: [], problem: error.message, notes: [] };
+    if (error instanceof ArtworkError)
+      return { id: item.id, shapes: [], problem: error.message, nodes: { drawn: 0, now: 0, off: 0 }, notes: [] };
     throw error;
   }
 }

@@ -289,15 +289,19 @@ export function flattenPath(d: string, map: Affine, tolerance = FLATTENING_TOLER
     throw new ArtworkError('A path of the drawing cannot be read; save it again as plain SVG and import it again.');
   const outlines: Outline[] = [];
   let points: number[] = [];
+  let nodes = 0;
   const finish = (closed: boolean) => {
     const clean = withoutRepeats(points);
     const n = clean.length;
     if (n >= 4) {
       const meets = n >= 8 && Math.hypot(clean[0] - clean[n - 2], clean[1] - clean[n - 1]) < CLOSING_DISTANCE;
       const loop = meets ? clean.slice(0, n - 2) : clean;
-      outlines.push({ points: Float64Array.from(loop), closed: (closed || meets) && loop.length >= 6 });
+      // Closing draws a last line, unless the ends meet already.
+      const drawn = Math.min(nodes + (closed && !meets ? 1 : 0), loop.length / 2);
+      outlines.push({ points: Float64Array.from(loop), closed: (closed || meets) && loop.length >= 6, nodes: drawn });
     }
     points = [];
+    nodes = 0;
   };
   let [sx, sy] = [0, 0];
   parsed
@@ -319,6 +323,7 @@ export function flattenPath(d: string, map: Affine, tolerance = FLATTENING_TOLER
         return;
       }
       if (points.length === 0) points.push(x, y);
+      nodes++;
       if (v[0] === 'L') points.push(s[0], s[1]);
       else if (v[0] === 'H') points.push(s[0], y);
       else if (v[0] === 'V') points.push(x, s[0]);

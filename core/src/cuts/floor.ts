@@ -3,7 +3,8 @@ import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { stretchesOf } from '../geometry/stretches.ts';
 import { flatTrack, type Track } from '../motion/track.ts';
 import type { Carvable } from './carvable.ts';
-import { ringLevels } from './ring-levels.ts';
+import { eroded } from './erosion.ts';
+import { ringLevelsFrom } from './ring-levels.ts';
 import { nestRings } from './rings.ts';
 
 export interface FloorSettings {
@@ -18,19 +19,21 @@ export interface FloorSettings {
  * The flat floor that a depth limit leaves in a region: its wall, and rings inwards at the floor step. What flat bits
  * have cleared before is left out; the wall itself never is.
  *
+ * @param floor where the bit's middle goes on it: the region shrunk by `reach`.
  * @param reach radius of the bit at the floor's depth, mm.
  * @param z height of the floor, mm.
  */
 export function floorTracks(
-  { region }: Carvable,
+  carvable: Carvable,
+  floor: Loops,
   { bit, floorStep, clearedBy = [] }: FloorSettings,
   clipper: Clipper,
   reach: number,
   z: number,
 ): Track[] {
-  const levels = ringLevels(region.loops, reach, floorStep, clipper);
+  const levels = ringLevelsFrom(floor, floorStep, clipper);
   if (levels.length === 0) return [];
-  const cleared = openedBy(clipper.offset(region.loops, -(reach - bit.flat)), clearedBy, clipper);
+  const cleared = clearedBy.length ? openedBy(eroded(carvable, reach - bit.flat, clipper), clearedBy, clipper) : [];
   if (cleared.length === 0) return nestRings(levels, z);
   const out = levels[0].map((loop) => flatTrack(loop, z, true));
   for (const ring of levels.slice(1).flat())

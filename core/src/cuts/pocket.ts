@@ -5,15 +5,18 @@ import { boxGroups } from '../geometry/box-groups.ts';
 import { type Bounds, signedArea } from '../geometry/outline.ts';
 import { regionsOf } from '../geometry/regions.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
-import { stretchesOf } from '../geometry/stretches.ts';
-import { type Path, PathBuilder } from '../motion/path.ts';
-import { flatTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
+import { insideArea, stretchesOf } from '../geometry/stretches.ts';
+import type { Limits } from '../motion/limits.ts';
+import { measurePath, type Path, PathBuilder } from '../motion/path.ts';
+import { planMotion } from '../motion/plan.ts';
+import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, enterTrack, type Entry } from './entry.ts';
 import { openedBy } from './floor.ts';
 import { type Drive, layTrack } from './lay-tracks.ts';
+import { openingAlong, openingsIn, type OpeningSettings } from './opening.ts';
 import { passDepths } from './pass-depths.ts';
 import { nestRings } from './rings.ts';
 import { ringLevels } from './ring-levels.ts';
@@ -38,6 +41,10 @@ export interface PocketSettings extends Drive {
   /** Wood left on the walls for a last round at full depth, mm. */
   finish: number;
   entry: Entry;
+  /** Let rings and lines begin with a slot as wide as the bit, instead of opening the pocket with loops. */
+  slots?: boolean;
+  /** What the axes can do: loops are weighed against slots by the time they take; without it, by their length. */
+  limits?: Limits;
   /** Radii of bits that have cleared before this one, mm: only what they could not reach is cut. */
   clearedBy?: readonly number[];
 }
@@ -46,9 +53,14 @@ export interface PocketCut {
   path: Path;
   /** Corners and narrow places that this bit and those before it leave, mm². */
   left: number;
+  /** Their outlines, on the sheet. */
+  leftLoops: Loops;
   passes: number;
   lifts: number;
 }
+
+/** What is left and smaller than this, mm², nobody would see. */
+const LEFT_WORTH_SHOWING = 0.02;
 
 /** Slivers thinner than twice this are not worth a move, mm: half of what an offset is held to. */
 const SLIVER = 0.0025;
@@ -116,7 +128,8 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
   if (builder.length) builder.to(builder.x, builder.y, settings.lift, 0);
   return {
     path: builder.done(),
-    left: parts.reduce((sum, part) => sum + part.left, 0),
+    left: parts.reduce((sum, part) => sum + areaOf(part.left), 0),
+    leftLoops: parts.flatMap((part) => part.left).filter((loop) => Math.abs(signedArea(loop)) > LEFT_WORTH_SHOWING),
     passes: depths.length,
     lifts: Math.max(0, lifts),
   };
@@ -140,8 +153,8 @@ interface PartTracks {
   last: Track[];
   /** Free distance around a track's start for a helix, mm. */
   room: (track: Track) => number;
-  /** What neither this bit nor those before it reach, mm². */
-  left: number;
+  /** What neither this bit nor those before it reach. */
+  left: Loops;
 }
 
 function placed({ rough, last, room, left }: PartTracks, dx: number, dy: number): PartTracks {
@@ -149,15 +162,15 @@ function placed({ rough, last, room, left }: PartTracks, dx: number, dy: number)
     rough: rough.map((track) => shiftTrack(track, dx, dy)),
     last: last.map((track) => shiftTrack(track, dx, dy)),
     room: (track) => room(shiftTrack(track, -dx, -dy)),
-    left,
+    left: shiftLoops(left, dx, dy),
   };
 }
 
 function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): PartTracks {
-  const { diameter, step, pattern, angle, climb, finish, clearedBy = [] } = settings;
+  const { diameter, step, pattern, angle, climb, finish, slots = false, clearedBy = [] } = settings;
   const radius = diameter / 2;
   const before = openedBy(part, clearedBy, clipper);
-  const left = areaOf(clipper.difference(part, openedBy(part, [...clearedBy, radius], clipper)));
+  const left = clipper.difference(part, openedBy(part, [...clearedBy, radius], clipper));
   const levels = ringLevels(part, radius + finish, step, clipper);
   const wall = finish > 0 ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
   const last = (wall ?? []).map((loop) => directed(flatTrack(loop, 0, true), climb));
@@ -169,20 +182,91 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room, left };
   if (before.length) return { ...restTracks(levels, wanted, step, radius, climb, clipper), room, left };
 
+  const timeOf = ({ xyz }: Track) => {
+    const path = { xyz, feed: new Float64Array(xyz.length / 3).fill(settings.feed) };
+    return settings.limits ? planMotion(path, settings.limits).minutes : measurePath(path).cut;
+  };
+  const opening = { radius, step, climb, room: (x: number, y: number) => Math.max(0, legal.at(x, y) - 1e-3) };
   // A line passes within half a step of every place further than that from the wall, and the ring along the wall the
   // rest: lines miss nothing.
   if (pattern === 'lines')
     return {
       rough: [
-        ...scanLines(levels[0], angle, step, 0),
+        ...scanLines(levels[0], angle, step, 0).flatMap((track) =>
+          slots ? [track] : openedLine(track, levels[0], opening, timeOf),
+        ),
         ...levels[0].map((loop) => directed(flatTrack(loop, 0, true), climb)),
       ],
       last,
       room,
       left,
     };
-  const rough = nestRings(levels, 0).map((track) => directed(track, climb));
-  return { rough: [...rough, ...spines(missedBetween(levels, step, radius, clipper), clipper)], last, room, left };
+  const { before: first, openings } = slots ? { before: [], openings: undefined } : openingsOf(levels, opening, timeOf);
+  const rough = [
+    ...first,
+    ...nestRings(levels, 0, { climb, openings }),
+    ...spines(missedBetween(levels, step, radius, clipper), clipper),
+  ];
+  return { rough, last, room, left };
+}
+
+/**
+ * Ways to open a pocket without a slot: those that end beside an innermost ring, by its loop, and others. Only
+ * as many, the quick ones first, as together take no longer than the rings: to double the time, a slot is the lesser
+ * evil.
+ */
+function openingsOf(
+  levels: readonly Loops[],
+  settings: OpeningSettings,
+  timeOf: (track: Track) => number,
+): { before: Track[]; openings: Map<Float64Array, Track> } {
+  const openings = new Map<Float64Array, Track>();
+  let left = levels.flat().reduce((sum, loop) => sum + timeOf(flatTrack(loop, 0, true)), 0);
+  const tracks = regionsOf(levels[0])
+    .flatMap((region) => openingsIn(region, levels, settings))
+    .map((track) => ({ track, time: timeOf(track) }))
+    .sort((a, b) => a.time - b.time)
+    .filter(({ time }) => (left -= time) >= 0)
+    .map(({ track }) => track);
+  const innermost = levels.flatMap((level, k) =>
+    regionsOf(level).filter(({ loops }) => !(levels[k + 1] ?? []).some((loop) => insideArea(loops, loop[0], loop[1]))),
+  );
+  const before = tracks.filter((track) => {
+    const [x, y] = track.xyz.subarray(track.xyz.length - 3);
+    const ring = innermost.find(
+      ({ loops }) =>
+        !openings.has(loops[0]) && (insideArea(loops, x, y) || Clearance.ofLoops(loops).at(x, y) < settings.radius),
+    );
+    if (ring) openings.set(ring.loops[0], track);
+    return !ring;
+  });
+  return { before, openings };
+}
+
+/** A track of lines behind loops along its first line, which would else be a slot; the loops keep beside it, inside. */
+function openedLine(track: Track, area: Loops, settings: OpeningSettings, timeOf: (track: Track) => number): Track[] {
+  const { xyz } = track;
+  const [ax, ay, bx, by] = [xyz[0], xyz[1], xyz[3], xyz[4]];
+  const length = Math.hypot(bx - ax, by - ay);
+  const off = settings.radius / 2 + 1e-3;
+  if (length < 2 * off) return [track];
+  const [ux, uy] = [(bx - ax) / length, (by - ay) / length];
+  for (const side of [1, -1]) {
+    const [nx, ny] = [-uy * off * side, ux * off * side];
+    const place = (s: number): [number, number] => [ax + ux * s + nx, ay + uy * s + ny];
+    const free = (s: number) => {
+      const [x, y] = place(s);
+      return insideArea(area, x, y) && settings.room(x, y) >= settings.radius / 2 - 1e-6;
+    };
+    let from = 0;
+    let to = length;
+    while (from < to && !free(from)) from += settings.step / 2;
+    while (to > from && !free(to)) to -= settings.step / 2;
+    if (to - from < length / 2) continue;
+    const loops = openingAlong(...place(from), ...place(to), settings);
+    if (loops && timeOf(loops) < timeOf(track)) return [loops, track];
+  }
+  return [track];
 }
 
 /**
@@ -243,21 +327,10 @@ function spines(area: Loops, clipper: Clipper): Track[] {
 
 /**
  * Offsets run with the wood on the right, which is climb milling under a spindle that turns clockwise; for
- * conventional milling every ring is turned, and a track of rings goes through them in the same order.
+ * conventional milling a ring is turned.
  */
-function directed(track: Track, climb: boolean): Track {
-  if (climb || track.ring === 0) return track;
-  const { xyz } = track;
-  const out = new Float64Array(xyz.length);
-  // Rings follow each other, each ending where it began: turn them one by one.
-  for (let start = 0; start < xyz.length;) {
-    let end = start + 3;
-    while (end < xyz.length && !(xyz[end] === xyz[start] && xyz[end + 1] === xyz[start + 1])) end += 3;
-    end = Math.min(end, xyz.length - 3);
-    for (let k = start; k <= end; k += 3) out.set(xyz.subarray(end + start - k, end + start - k + 3), k);
-    start = end + 3;
-  }
-  return { ...track, xyz: out };
+function directed(ring: Track, climb: boolean): Track {
+  return climb || !ring.closed ? ring : reverseTrack(ring);
 }
 
 function areaOf(loops: Loops): number {

@@ -3,13 +3,14 @@ import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { boxGroups } from '../geometry/box-groups.ts';
 import { boundsOf, signedArea } from '../geometry/outline.ts';
-import { insideArea } from '../geometry/stretches.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
 import { passDepths } from './pass-depths.ts';
+import { leadOf } from './profile-lead.ts';
+import { sharpCorners, startOf } from './profile-start.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
 
 export interface ProfileSettings extends Drive {
@@ -41,7 +42,7 @@ export interface ProfileSettings extends Drive {
   ramp?: number;
   /** How far the last pass goes on past its start, mm. */
   overlap?: number;
-  /** Where to start, on the sheet; without it, on the longest straight stretch. */
+  /** Where to start, on the sheet; without it, where it shows least: see `startOf`. */
   start?: { x: number; y: number };
   /** Thickness of the stock, mm: tabs stand up from its underside. */
   thickness: number;
@@ -50,6 +51,8 @@ export interface ProfileSettings extends Drive {
 export interface ProfileCut {
   path: Path;
   tabs: Tab[];
+  /** Where each loop begins, on the sheet. */
+  starts: { x: number; y: number }[];
   /** Loops that vanished because the bit does not fit into them. */
   lost: number;
   passes: number;
@@ -85,6 +88,8 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   const rough = finish > 0 && sign !== 0 ? offsetBy(sign * (diameter / 2 + finish)) : [];
   const builder = new PathBuilder();
   const placed: Tab[] = [];
+  const starts: ProfileCut['starts'] = [];
+  const corners = sharpCorners(area, side);
   let noLead = 0;
   const guard = { edge: Clearance.ofLoops(loops), loops, sign };
   const cutLoop = (raw: Float64Array, heights: readonly number[]) => {
@@ -106,8 +111,12 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
         : tabs.count > 0
           ? placeTabs(loop, tabs.count, width)
           : [];
-    if (loops.includes(raw)) placed.push(...loopTabs);
-    const start = startOf(measured, loopTabs, settings.start, settings.lead?.length ?? 0);
+    const start = startOf(measured, loopTabs, settings, corners);
+    if (loops.includes(raw)) {
+      placed.push(...loopTabs);
+      const { x, y } = measured.pointAt(start);
+      starts.push({ x, y });
+    }
     const leadAt = (s: number) => leadOf(measured, s, settings, partInside === counterClockwise, guard);
     const lead = leadAt(start);
     if (settings.lead && settings.lead.kind !== 'none' && !lead) noLead++;
@@ -147,7 +156,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     }
   }
   if (builder.length) builder.to(builder.x, builder.y, lift, 0);
-  return { path: builder.done(), tabs: placed, lost, passes: depths.length, noLead };
+  return { path: builder.done(), tabs: placed, starts, lost, passes: depths.length, noLead };
 }
 
 /**
@@ -178,74 +187,6 @@ function reversed(loop: Float64Array): Float64Array {
 
 function distanceTo(loop: Float64Array, { x, y }: { x: number; y: number }): number {
   return Clearance.ofLoops([loop]).at(x, y);
-}
-
-/** Where to begin: as chosen, else in the middle of the longest stretch without tabs. */
-function startOf(
-  measured: ArcLength,
-  tabs: readonly Tab[],
-  chosen: { x: number; y: number } | undefined,
-  clear: number,
-): number {
-  if (chosen) return measured.nearest(chosen.x, chosen.y);
-  const { at, total } = measured;
-  let best = 0;
-  let longest = -1;
-  for (let i = 0; i + 1 < at.length; i++) {
-    const length = at[i + 1] - at[i];
-    const middle = at[i] + length / 2;
-    const onTab = tabs.some((tab) => {
-      const from = measured.wrap(tab.from - clear);
-      return measured.wrap(middle - from) < tab.to - tab.from + 2 * clear;
-    });
-    if (!onTab && length > longest) [best, longest] = [middle, length];
-  }
-  if (longest >= 0) return best;
-  // Every stretch carries a tab: halfway between two of them.
-  const sorted = [...tabs].sort((a, b) => a.from - b.from);
-  const gapEnd = sorted[1] ? sorted[1].from : sorted[0].from + total;
-  return measured.wrap((sorted[0].to + gapEnd) / 2);
-}
-
-interface Lead {
-  in: [number, number][];
-  out: [number, number][];
-}
-
-/** A way in and out on the side of the scrap, or nothing where there is no room for it. */
-function leadOf(
-  measured: ArcLength,
-  start: number,
-  { lead, diameter, side }: ProfileSettings,
-  partOnLeft: boolean,
-  guard: { edge: Clearance; loops: Loops; sign: number },
-): Lead | undefined {
-  if (!lead || lead.kind === 'none' || !(lead.length > 0) || side === 'on') return undefined;
-  const { x, y, dx, dy } = measured.pointAt(start);
-  // Away from the part.
-  const nx = partOnLeft ? dy : -dy;
-  const ny = partOnLeft ? -dx : dx;
-  const at = (along: number, off: number): [number, number] => [x + along * dx + off * nx, y + along * dy + off * ny];
-  const r = lead.length;
-  const steps = 12;
-  const quarter = (sign: number) =>
-    Array.from({ length: steps + 1 }, (_, k) => {
-      const a = (Math.PI / 2) * (k / steps);
-      return at(sign * r * Math.cos(a), r * (1 - Math.sin(a)));
-    });
-  const way: Lead =
-    lead.kind === 'line'
-      ? { in: [at(-r, r * 0.5)], out: [at(r, r * 0.5)] }
-      : { in: quarter(-1).slice(0, -1), out: quarter(1).slice(0, -1).reverse() };
-  // The bit's centre stays on the scrap side of every path, and no nearer to a neighbour than the path itself is.
-  const between = [...way.in, ...way.out].flatMap(([px, py]): [number, number][] =>
-    [0, 0.25, 0.5, 0.75].map((t) => [px + t * (x - px), py + t * (y - py)]),
-  );
-  const free = (lead.kind === 'line' ? between : [...way.in, ...way.out]).every(([px, py]) => {
-    const inside = insideArea(guard.loops, px, py);
-    return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
-  });
-  return free && diameter > 0 ? way : undefined;
 }
 
 function flat(points: readonly [number, number][], z: number): number[] {

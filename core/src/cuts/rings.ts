@@ -9,6 +9,13 @@ interface Ring {
   inner: Ring[];
 }
 
+export interface NestSettings {
+  /** Rings run with the wood on the right of the bit, as offsets do; without it they are turned. */
+  climb?: boolean;
+  /** Ways to open the innermost rings' regions, by the outer loop of each; cut before that ring. */
+  openings?: ReadonlyMap<Float64Array, Track>;
+}
+
 /**
  * Joins rings that lie one inside the other into tracks, innermost first, each ring left for the next outer one by the
  * shortest way over what is cleared already. Where a ring has several inside it, all but one get tracks of their own.
@@ -17,7 +24,7 @@ interface Ring {
  * @param levels loops by level, the outermost first; each level lies inside the one before.
  * @param z height at which all are cut, mm.
  */
-export function nestRings(levels: readonly Loops[], z: number): Track[] {
+export function nestRings(levels: readonly Loops[], z: number, { climb = true, openings }: NestSettings = {}): Track[] {
   if (levels.length === 0 || levels[0].length === 0) return [];
   const rings: Ring[][] = levels.map((loops) => loops.map((loop) => ({ loop, inner: [] })));
   for (let k = 1; k < rings.length; k++) {
@@ -56,7 +63,7 @@ export function nestRings(levels: readonly Loops[], z: number): Track[] {
     for (const part of parts.slice(1)) finish(part.points, part.first);
     const { loop } = ring;
     const n = loop.length / 2;
-    let { points, first } = parts[0] ?? { points: [], first: 0 };
+    let { points, first } = parts[0] ?? openedWith(openings?.get(loop), z);
     let from = 0;
     if (points.length) {
       const px = points[points.length - 3];
@@ -74,7 +81,7 @@ export function nestRings(levels: readonly Loops[], z: number): Track[] {
     }
     if (points.length === 0) first = n + 1;
     for (let i = 0; i <= n; i++) {
-      const k = 2 * ((from + i) % n);
+      const k = 2 * ((from + (climb ? i : n - i)) % n);
       points.push(loop[k], loop[k + 1], z);
     }
     return { points, first };
@@ -84,6 +91,13 @@ export function nestRings(levels: readonly Loops[], z: number): Track[] {
     finish(points, first);
   }
   return tracks;
+}
+
+function openedWith(opening: Track | undefined, z: number): { points: number[]; first: number } {
+  if (!opening) return { points: [], first: 0 };
+  const points = [...opening.xyz];
+  for (let i = 2; i < points.length; i += 3) points[i] = z;
+  return { points, first: opening.ring };
 }
 
 /** Distance between a loop's vertices and another loop, searched no further than `most`. */

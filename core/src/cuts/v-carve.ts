@@ -7,6 +7,7 @@ import { shiftTrack, type Track } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import type { Carvable, Carvables } from './carvable.ts';
 import { CutProblem } from './cut-problem.ts';
+import { eroded } from './erosion.ts';
 import { floorTracks } from './floor.ts';
 import { layTracks } from './lay-tracks.ts';
 import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
@@ -35,6 +36,8 @@ export interface VCarving {
   path: Path;
   /** Length of axis whose shape is narrower than the bit's flat tip, mm; nothing is cut there. */
   tooNarrow: number;
+  /** Where that is: x, y of both ends of every such stretch of axis, on the sheet, mm. */
+  narrow: Float64Array;
   /** Area left flat by the depth limit, mm². */
   floorArea: number;
   /** Depth that would carve the widest place to a point, mm. */
@@ -75,6 +78,7 @@ export function vCarve({ regions, places }: Carvables, settings: VCarveSettings,
   const passes = Math.max(1, Math.ceil(deepest / depthPerPass - 1e-9));
   const tracks: Track[][] = [];
   let tooNarrow = 0;
+  const narrow: number[] = [];
   let floorArea = 0;
   const carved = regions.map((carvable) => carveRegion(carvable, settings, clipper, reach, deepest, passes));
   for (let pass = 0; pass < passes; pass++) {
@@ -82,12 +86,24 @@ export function vCarve({ regions, places }: Carvables, settings: VCarveSettings,
     for (const { region, dx, dy } of places)
       for (const track of carved[region].tracks[pass]) tracks[pass].push(shiftTrack(track, dx, dy));
   }
-  for (const { region } of places) {
-    tooNarrow += carved[region].tooNarrow;
-    floorArea += carved[region].floorArea;
+  for (const { region, dx, dy } of places) {
+    const { floorArea: flat, narrow: lines } = carved[region];
+    floorArea += flat;
+    for (let i = 0; i < lines.length; i += 4) {
+      tooNarrow += Math.hypot(lines[i] - lines[i + 2], lines[i + 1] - lines[i + 3]);
+      narrow.push(lines[i] + dx, lines[i + 1] + dy, lines[i + 2] + dx, lines[i + 3] + dy);
+    }
   }
   const { path, lifts } = layPasses(tracks, settings);
-  return { path, tooNarrow, floorArea, fullDepth: startDepth + depthForRadius(bit, widest), lifts, passes };
+  return {
+    path,
+    tooNarrow,
+    narrow: Float64Array.from(narrow),
+    floorArea,
+    fullDepth: startDepth + depthForRadius(bit, widest),
+    lifts,
+    passes,
+  };
 }
 
 function layPasses(passes: readonly Track[][], settings: VCarveSettings): { path: Path; lifts: number } {
@@ -101,30 +117,31 @@ function layPasses(passes: readonly Track[][], settings: VCarveSettings): { path
 interface CarvedRegion {
   /** Tracks of each pass. */
   tracks: Track[][];
-  tooNarrow: number;
+  narrow: number[];
   floorArea: number;
 }
 
 function carveRegion(
-  { region, axis }: Carvable,
+  carvable: Carvable,
   settings: VCarveSettings,
   clipper: Clipper,
   reach: number,
   deepest: number,
   passes: number,
 ): CarvedRegion {
+  const { axis } = carvable;
   const { bit, startDepth = 0, feed, plunge, lift, rapid } = settings;
-  const out: CarvedRegion = { tracks: [], tooNarrow: 0, floorArea: 0 };
+  const out: CarvedRegion = { tracks: [], narrow: narrowPlaces(axis, bit.flat), floorArea: 0 };
   const depth = new Float64Array(axis.r.length);
   let own = 0;
   for (let i = 0; i < depth.length; i++) {
     depth[i] = Math.floor(depthForRadius(bit, axis.r[i]) / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
     own = Math.max(own, Math.min(depth[i], deepest));
   }
-  out.tooNarrow = narrowLength(axis, bit.flat);
   const liftCost = feed * ((2 * (lift + own / 2)) / rapid + (own / 2 + PLUNGE_CLEARANCE) / plunge + LIFT_OVERHEAD);
   const wide = axis.r.some((r) => r > reach + 1e-6);
-  if (wide) for (const loop of clipper.offset(region.loops, -reach)) out.floorArea += signedArea(loop);
+  const floor = wide ? eroded(carvable, reach, clipper) : [];
+  for (const loop of floor) out.floorArea += signedArea(loop);
   for (let pass = 1; pass <= passes; pass++) {
     const above = (deepest * (pass - 1)) / passes;
     const limit = Math.floor((deepest * pass) / passes / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
@@ -145,20 +162,23 @@ function carveRegion(
     });
     // Where the limit of this pass leaves a floor, its walls and the floor itself are cut at that depth.
     const passReach = radiusAtDepth(bit, limit);
-    if (axis.r.some((r) => r > passReach + 1e-6))
-      tracks.push(...floorTracks({ region, axis }, settings, clipper, passReach, -startDepth - limit));
+    if (axis.r.some((r) => r > passReach + 1e-6)) {
+      const area = passReach === reach ? floor : eroded(carvable, passReach, clipper);
+      tracks.push(...floorTracks(carvable, area, settings, clipper, passReach, -startDepth - limit));
+    }
     out.tracks.push(tracks);
   }
   return out;
 }
 
-function narrowLength({ x, y, r, edges }: MedialAxis, flat: number): number {
-  let total = 0;
+/** Ends of the edges of an axis at which the shape is narrower than the bit's flat tip. */
+function narrowPlaces({ x, y, r, edges }: MedialAxis, flat: number): number[] {
+  const out: number[] = [];
   for (let e = 0; e < edges.length; e += 2) {
     const [a, b] = [edges[e], edges[e + 1]];
-    if (Math.max(r[a], r[b]) < flat) total += Math.hypot(x[a] - x[b], y[a] - y[b]);
+    if (Math.max(r[a], r[b]) < flat) out.push(x[a], y[a], x[b], y[b]);
   }
-  return total;
+  return out;
 }
 
 interface DepthGraph {

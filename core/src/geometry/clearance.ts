@@ -101,15 +101,34 @@ export class Clearance {
     }
   }
 
-  /** Distance from (x, y) to the nearest segment, mm; its foot is left in `footX`, `footY` and `segment`. */
-  at(x: number, y: number): number {
-    const { ax, ay, bx, by, cell, columns, rows, cellStart, cellSegments } = this;
+  /**
+   * Distance from (x, y) to the nearest segment, mm; its foot is left in `footX`, `footY` and `segment`.
+   *
+   * @param hint a segment that is likely to be near: cells further off than it are not looked into.
+   */
+  at(x: number, y: number, hint = -1): number {
+    const { ax, ay, bx, by, minX, minY, cell, columns, rows, cellStart, cellSegments } = this;
     const c = this.column(x);
     const r = this.row(y);
     let best = Infinity;
     let bestX = 0;
     let bestY = 0;
     let bestSegment = -1;
+    if (hint >= 0) {
+      const dx = bx[hint] - ax[hint];
+      const dy = by[hint] - ay[hint];
+      const px = x - ax[hint];
+      const py = y - ay[hint];
+      const length2 = dx * dx + dy * dy;
+      let t = length2 > 0 ? (px * dx + py * dy) / length2 : 0;
+      t = t < 0 ? 0 : t > 1 ? 1 : t;
+      const ex = px - t * dx;
+      const ey = py - t * dy;
+      best = ex * ex + ey * ey;
+      bestX = x - ex;
+      bestY = y - ey;
+      bestSegment = hint;
+    }
     const most = Math.max(columns, rows);
     for (let ring = 0; ring <= most; ring++) {
       const safe = (ring - 1) * cell;
@@ -117,10 +136,21 @@ export class Clearance {
       const rowEnd = Math.min(r + ring, rows - 1);
       for (let rr = Math.max(0, r - ring); rr <= rowEnd; rr++) {
         const step = rr === r - ring || rr === r + ring ? 1 : Math.max(1, 2 * ring);
+        const below = minY + rr * cell - y;
+        const above = -below - cell;
+        const offY = below > 0 ? below : above > 0 ? above : 0;
+        if (offY * offY >= best) continue;
         for (let cc = c - ring; cc <= c + ring; cc += step) {
           if (cc < 0 || cc >= columns) continue;
           const index = rr * columns + cc;
-          for (let k = cellStart[index]; k < cellStart[index + 1]; k++) {
+          const end = cellStart[index + 1];
+          let k = cellStart[index];
+          if (k === end) continue;
+          const left = minX + cc * cell - x;
+          const right = -left - cell;
+          const offX = left > 0 ? left : right > 0 ? right : 0;
+          if (offX * offX + offY * offY >= best) continue;
+          for (; k < end; k++) {
             const s = cellSegments[k];
             const dx = bx[s] - ax[s];
             const dy = by[s] - ay[s];

@@ -23,8 +23,8 @@ export interface Clipper {
   simplify(loops: Loops, tolerance: number): Loops;
   /** Open lines without points that lie within `tolerance` mm of the line between their neighbours. */
   simplifyLines(lines: Loops, tolerance: number): Loops;
-  /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners. */
-  offset(loops: Loops, distance: number): Loops;
+  /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners, their chords within `tolerance` mm. */
+  offset(loops: Loops, distance: number, tolerance?: number): Loops;
 }
 
 /** Decimals kept when lengths go to the integer library: 1e-6 mm, far below any tolerance here, and ±9·10⁹ mm of room. */
@@ -33,7 +33,7 @@ const DECIMALS = 6;
 /** With fewer groups than this looking for equal ones does not pay. */
 const FEW_GROUPS = 12;
 
-/** Largest distance between a round join and its chords, mm; the same as for flattening. */
+/** Largest distance between a round join and its chords, mm: under half of what an offset is held to. */
 const ARC_TOLERANCE = 0.002;
 
 type Factory = (options: { wasmBinary: Uint8Array }) => Promise<MainModule>;
@@ -133,17 +133,9 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       subject.delete();
       return receive(result, 2);
     },
-    offset(loops, distance) {
+    offset(loops, distance, tolerance = ARC_TOLERANCE) {
       const subject = send(loops);
-      const result = module.InflatePathsD(
-        subject,
-        distance,
-        JoinType.Round,
-        EndType.Polygon,
-        2,
-        DECIMALS,
-        ARC_TOLERANCE,
-      );
+      const result = module.InflatePathsD(subject, distance, JoinType.Round, EndType.Polygon, 2, DECIMALS, tolerance);
       subject.delete();
       return receive(result);
     },
@@ -152,7 +144,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
     ...made,
     union: (loops, rule) => grouped(loops, 0, (group) => made.union(group, rule)),
     simplify: (loops, tolerance) => grouped(loops, 0, (group) => made.simplify(group, tolerance)),
-    offset: (loops, distance) =>
-      grouped(loops, 2 * Math.max(0, distance) + 1e-3, (group) => made.offset(group, distance)),
+    offset: (loops, distance, tolerance) =>
+      grouped(loops, 2 * Math.max(0, distance) + 1e-3, (group) => made.offset(group, distance, tolerance)),
   };
 }

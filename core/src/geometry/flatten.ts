@@ -1,8 +1,9 @@
 /**
- * Largest distance between a curve and the chords that stand for it, mm. Two micrometres keep flattening noise under
- * a third of the pruning tolerance of the medial axis; smaller only makes more points.
+ * Largest distance between a curve and the chords that stand for it, mm. Three micrometres keep flattening noise at
+ * half the pruning tolerance of the medial axis; larger would double the branches of the axis, smaller only makes more
+ * points.
  */
-export const FLATTENING_TOLERANCE = 0.002;
+export const FLATTENING_TOLERANCE = 0.003;
 
 /**
  * Appends a cubic Bézier curve to `out` (without its first point) as chords that stay within `tolerance`.

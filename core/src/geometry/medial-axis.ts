@@ -21,7 +21,7 @@ export interface MedialAxis {
 }
 
 /**
- * Loss of carved depth (times tan α) below which a branch is dropped, mm. Three times the flattening tolerance: less
+ * Loss of carved depth (times tan α) below which a branch is dropped, mm. Twice the flattening tolerance: less
  * would keep branches that only follow flattening noise, more would blunt corners visibly.
  */
 export const PRUNING_TOLERANCE = 0.006;
@@ -31,6 +31,9 @@ const GOUGE_TOLERANCE = 0.0015;
 
 /** How much of a wall the cone between two nodes may leave standing, mm, before a node is put between them. */
 const STANDING_TOLERANCE = 0.003;
+
+/** Spans shorter than this are not divided, mm: twice the gouge tolerance. */
+const SHORTEST = 0.003;
 
 /** Nodes that lie this near to the line between their neighbours, in x, y and radius, are left out, mm. */
 const THINNING_TOLERANCE = 0.001;
@@ -236,7 +239,7 @@ class Tracing {
       const n = this.edges[k];
       if (checked[n]) continue;
       checked[n] = 1;
-      if (r[n] === 0 || clearance.at(x[n], y[n]) >= r[n] - VERIFIED) continue;
+      if (r[n] === 0 || clearance.at(x[n], y[n], a[n]) >= r[n] - VERIFIED) continue;
       const nearest = clearance.segment;
       const room = 4 * (r[n] - clearance.at(x[n], y[n])) + 1e-3;
       const mended =
@@ -275,21 +278,22 @@ class Tracing {
     let hi = Math.min(start, room);
     let p = hi - GOLDEN * (hi - lo);
     let q = lo + GOLDEN * (hi - lo);
-    let fp = clearance.at(px + ux * p, py + uy * p);
-    let fq = clearance.at(px + ux * q, py + uy * q);
+    const near = clearance.segment;
+    let fp = clearance.at(px + ux * p, py + uy * p, near);
+    let fq = clearance.at(px + ux * q, py + uy * q, near);
     for (let i = 0; i < 24; i++) {
       if (fp > fq) {
         hi = q;
         q = p;
         fq = fp;
         p = hi - GOLDEN * (hi - lo);
-        fp = clearance.at(px + ux * p, py + uy * p);
+        fp = clearance.at(px + ux * p, py + uy * p, near);
       } else {
         lo = p;
         p = q;
         fp = fq;
         q = lo + GOLDEN * (hi - lo);
-        fq = clearance.at(px + ux * q, py + uy * q);
+        fq = clearance.at(px + ux * q, py + uy * q, near);
       }
     }
     const best = (lo + hi) / 2;
@@ -376,15 +380,15 @@ class Tracing {
     const dx = this.x[q] - this.x[p];
     const dy = this.y[q] - this.y[p];
     const length = Math.sqrt(dx * dx + dy * dy);
-    if (p === q || depth > 12 || length < 1e-4) {
-      // Two nodes in one place are one; nothing is lost with the span between them.
+    if (p === q || depth > 12 || length < SHORTEST) {
+      // Radii differ by no more than the distance of their nodes: between these nothing can be lost or gouged.
       this.edge(p, q);
       return;
     }
     const mx = this.x[p] + dx / 2;
     const my = this.y[p] + dy / 2;
     const between = (this.r[p] + this.r[q]) / 2;
-    const free = clearance.at(mx, my);
+    const free = clearance.at(mx, my, this.a[p]);
     // The node with a smaller circle knows better which two places its span lies between.
     const from = this.r[p] === 0 || (this.r[q] !== 0 && this.r[q] < this.r[p]) ? q : p;
     const gouge = between - free;
@@ -392,18 +396,18 @@ class Tracing {
       if (!this.lands(mx, my, dx, dy, n)) continue;
       const at = bisector.found;
       // A radius too large for lack of a third place only makes what is left standing look larger.
-      if (gouge <= GOUGE_TOLERANCE && at.r - (between - Math.hypot(at.x - mx, at.y - my)) <= STANDING_TOLERANCE) {
+      if (gouge <= GOUGE_TOLERANCE && at.r - this.coneAt(p, q, at.x, at.y) <= STANDING_TOLERANCE) {
         this.edge(p, q);
         return;
       }
-      if (clearance.at(at.x, at.y) < at.r - VERIFIED) continue;
+      if (clearance.at(at.x, at.y, at.a) < at.r - VERIFIED) continue;
       const m = this.node(at.x, at.y, at.r, at.a, at.b);
       this.span(p, m, depth + 1);
       this.span(m, q, depth + 1);
       return;
     }
     const ridge = this.ridge(mx, my, length / 4);
-    const standing = ridge - (between - Math.hypot(this.ridgeX - mx, this.ridgeY - my));
+    const standing = ridge - this.coneAt(p, q, this.ridgeX, this.ridgeY);
     if (gouge <= GOUGE_TOLERANCE && standing <= STANDING_TOLERANCE) {
       this.edge(p, q);
       return;
@@ -411,6 +415,17 @@ class Tracing {
     const m = this.node(this.ridgeX, this.ridgeY, ridge, this.a[from], this.b[from]);
     this.span(p, m, depth + 1);
     this.span(m, q, depth + 1);
+  }
+
+  /** Radius that the cone between two nodes has at a point beside their span: that of the nearest place, less the way. */
+  private coneAt(p: number, q: number, x: number, y: number): number {
+    const dx = this.x[q] - this.x[p];
+    const dy = this.y[q] - this.y[p];
+    const ex = x - this.x[p];
+    const ey = y - this.y[p];
+    const t = (ex * dx + ey * dy) / (dx * dx + dy * dy);
+    const off = Math.abs(ex * dy - ey * dx) / Math.sqrt(dx * dx + dy * dy);
+    return this.r[p] + t * (this.r[q] - this.r[p]) - off;
   }
 
   /** Whether a point on the bisector that node `n` lies on is found from the middle of a span, and well within it. */

@@ -2,6 +2,8 @@
 export interface Outline {
   points: Float64Array;
   closed: boolean;
+  /** Curves and lines it was drawn with, where that is known. */
+  nodes?: number;
 }
 
 export interface Bounds {

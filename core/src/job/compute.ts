@@ -10,6 +10,7 @@ import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { judge, type Remark } from '../remarks/judge.ts';
+import { clearLinks } from '../sequence/clear-links.ts';
 import { orderParts, rankOf } from '../sequence/order.ts';
 import { type CutPart, partsOf } from './cut-parts.ts';
 import type { Cut, Job } from './job.ts';
@@ -34,10 +35,20 @@ export interface CutResult extends CutPart {
   openOutlines: number;
 }
 
+/** What one bit does in a job, all its cuts together. */
+export interface BitTime {
+  bit: string;
+  minutes: number;
+  /** mm. */
+  cutLength: number;
+}
+
 export interface JobResult {
   items: PlacedItem[];
   /** In the order they will be cut. */
   cuts: CutResult[];
+  /** In the order they first come in. */
+  bits: BitTime[];
   /** With bit changes, minutes. */
   minutes: number;
   bitChanges: number;
@@ -58,6 +69,8 @@ export class ComputeCache {
   readonly items = new Recent<PlacedItem>(200);
   readonly areas = new Recent<{ area: Loops; open: number }>(40);
   readonly carvables = new Recent<Carvables>(20);
+  /** Before their links are led clear of clamps, so that moving one computes no cut again. */
+  readonly parts = new Recent<UntimedPart[]>(60);
   readonly cuts = new Recent<CutResult[]>(60);
 }
 
@@ -96,8 +109,14 @@ export async function compute(
   });
   const resultOf = async (cut: Cut, report: (share: number) => void) => {
     const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
-    return (
-      cache.cuts.get(key) ?? cache.cuts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal))
+    const held = `${key} ${JSON.stringify([job.stock.keepOuts, job.stock.length, job.stock.width])}`;
+    const known = cache.cuts.get(held);
+    if (known) return known;
+    const parts =
+      cache.parts.get(key) ?? cache.parts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal));
+    return cache.cuts.set(
+      held,
+      parts.map((part) => timed(part, job)),
     );
   };
   const cuts: CutResult[] = [];
@@ -115,7 +134,19 @@ export async function compute(
   // Kept as well: a remedy tried once is not computed again because another cut has changed.
   const tryCut = (cut: Cut) => resultOf(cut, () => {});
   const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
-  return { items, cuts: ordered, minutes, bitChanges, remarks };
+  return { items, cuts: ordered, bits: bitTimes(ordered), minutes, bitChanges, remarks };
+}
+
+function bitTimes(cuts: readonly CutResult[]): BitTime[] {
+  const out: BitTime[] = [];
+  for (const { bit, minutes, cutLength, problem } of cuts) {
+    if (problem !== undefined) continue;
+    let found = out.find((time) => time.bit === bit);
+    if (!found) out.push((found = { bit, minutes: 0, cutLength: 0 }));
+    found.minutes += minutes;
+    found.cutLength += cutLength;
+  }
+  return out;
 }
 
 /** Lets other work run, and stops where the signal says so. */
@@ -156,6 +187,9 @@ export function shapesOf(cut: Pick<Cut, 'targets'>, items: readonly PlacedItem[]
   });
 }
 
+/** A part with what was found about its cut, before its links are led clear and its moves are timed. */
+type UntimedPart = CutPart & Pick<CutResult, 'works' | 'openOutlines' | 'problem'>;
+
 async function computeCut(
   job: Job,
   cut: Cut,
@@ -164,7 +198,7 @@ async function computeCut(
   cache: ComputeCache,
   report: (share: number) => void,
   signal?: AbortSignal,
-): Promise<CutResult[]> {
+): Promise<UntimedPart[]> {
   const shapes = shapesOf(cut, items);
   const key = JSON.stringify([cut.targets, artworkOf(job, cut)]);
   const works = worksOn(cut, job, items);
@@ -188,7 +222,7 @@ async function computeCut(
       },
       clipper,
     );
-    return parts.map((part) => timed(part, job, openOutlines, works));
+    return parts.map((part) => ({ ...part, openOutlines, works }));
   } catch (error) {
     if (!(error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError))
       throw error;
@@ -217,28 +251,30 @@ const NOTHING = {
   lost: 0,
   left: 0,
   noLead: 0,
-  profile: { flat: 0, slope: 1, radius: 1 },
-  minutes: 0,
-  split: { cutting: 0, plunging: 0, linking: 0 },
-  depth: 0,
-  cutLength: 0,
-  linkLength: 0,
-  lifts: 0,
 };
 
-function timed(part: CutPart, job: Job, openOutlines: number, works: string): CutResult {
-  const plan = planMotion(part.path, job.bench.limits);
-  const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(part.path);
+function timed(part: UntimedPart, job: Job): CutResult {
+  const bit = job.bits.find((b) => b.id === part.bit);
+  const profile = bit && part.problem === undefined ? profileOf(bit) : { flat: 0, slope: 1, radius: 1 };
+  const { stock, bench } = job;
+  const { path, pointNow } = clearLinks(part.path, {
+    keepOuts: stock.keepOuts,
+    stock,
+    radius: profile.radius,
+    limits: bench.limits,
+  });
+  const plan = planMotion(path, bench.limits);
+  const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(path);
   return {
     ...part,
-    profile: profileOf(job.bits.find((bit) => bit.id === part.bit)!),
+    path,
+    dwells: part.dwells?.map(pointNow),
+    profile,
     minutes: plan.minutes,
-    split: splitTime(part.path, plan),
+    split: splitTime(path, plan),
     depth: -lowest,
     cutLength,
     linkLength,
     lifts,
-    openOutlines,
-    works,
   };
 }

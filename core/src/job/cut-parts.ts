@@ -32,10 +32,13 @@ export interface CutPart {
   tabs: Tab[];
   /** Only of V-carving: see `VCarving`. */
   carving?: Omit<VCarving, 'path'>;
+  /** Of profiles: where each loop begins, on the sheet. */
+  starts?: { x: number; y: number }[];
   /** Loops the bit does not fit into. */
   lost: number;
-  /** Of pockets: what no bit reaches, mm². */
+  /** Of pockets: what no bit reaches, mm², and its outlines on the sheet. */
   left: number;
+  leftLoops?: Loops;
   /** Of profiles: loops without the lead asked for. */
   noLead: number;
   /** Of drilling. */
@@ -179,6 +182,8 @@ function cleared(
         pattern: own?.pattern ?? 'rings',
         angle: radians(own?.angle ?? 0),
         climb: own?.climb ?? true,
+        slots: own?.slots ?? false,
+        limits: job.bench.limits,
         finish: 0,
         entry: own ? { kind: own.entry.kind, angle: radians(own.entry.angle) } : { kind: 'ramp', angle: radians(5) },
         clearedBy: radii.slice(),
@@ -224,11 +229,13 @@ function pocketed(job: Job, cut: PocketCut, bit: Bit, area: Loops, clipper: Clip
     angle: radians(cut.angle),
     climb: cut.climb,
     finish: cut.finish,
+    slots: cut.slots,
+    limits: job.bench.limits,
     entry: { kind: cut.entry.kind, angle: radians(cut.entry.angle) },
     clearedBy: clearing.filter((b) => clipper.offset(area, -b.diameter / 2).length > 0).map((b) => b.diameter / 2),
   };
-  const { path, left, passes } = pocket(area, settings, clipper);
-  return [...before, part(cut, { path, left, passes })];
+  const { path, left, leftLoops, passes } = pocket(area, settings, clipper);
+  return [...before, part(cut, { path, left, leftLoops, passes })];
 }
 
 function profiled(job: Job, cut: ProfileCut, bit: Bit, area: Loops, clipper: Clipper): CutPart {
@@ -270,6 +277,7 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, area: Loops, clipper: Clipper
         pattern: 'rings',
         angle: 0,
         climb: cut.climb,
+        limits: job.bench.limits,
         finish: 0,
         entry: { kind: cut.entry.kind, angle: radians(cut.entry.angle) },
       },

@@ -29,6 +29,8 @@ export const DrawingItemSchema = z.object({
   scaleY: z.number().positive().max(1000),
   /** Join the two ends of outlines that were drawn open. */
   closeOpen: z.boolean(),
+  /** Draw closed outlines anew with few smooth curves that stray no further than this, mm; 0 leaves them as drawn. */
+  refit: z.number().min(0).max(2).default(0),
 });
 
 export const LetteringItemSchema = z.object({
@@ -130,6 +132,8 @@ export const PocketCutSchema = z.object({
   climb: z.boolean(),
   finish: z.number().min(0).max(10).default(0),
   entry: EntrySchema,
+  /** Whether rings may begin with a slot as wide as the bit, instead of loops that open the pocket. */
+  slots: z.boolean().default(false),
   clearBits: ClearBits,
 });
 

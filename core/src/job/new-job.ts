@@ -65,8 +65,14 @@ export function newCut(job: Job, kind: Cut['kind'], id: string): Cut | undefined
   const tabs = { count: job.stock.holdDown === 'tape' ? 0 : 4, length: 8, height: Math.min(3, thick / 2) };
   const through = thick + (job.stock.zeroZ === 'spoilboard' ? 0.05 : 0.5);
   const step = Math.round(bit.diameter * 40) / 100;
+  const depthLimit = Math.max(1, Math.min(bit.flute, thick - 2));
   const own: Record<Cut['kind'], object> = {
-    'v-carve': { depthLimit: Math.max(1, Math.min(bit.flute, thick - 2)), floorStep: 0.5, depthPerPass: null },
+    // Several passes only where the bit takes less at once than the limit allows.
+    'v-carve': {
+      depthLimit,
+      floorStep: 0.5,
+      depthPerPass: preset && preset.depthPerPass < depthLimit ? depthPerPass : null,
+    },
     profile: { side: 'outside', depth: through, climb: true, tabs },
     pocket: { depth: Math.min(thick / 3, bit.flute), step, pattern: 'rings', climb: true, entry },
     drill: { depth: Math.min(through, bit.flute), peck: 3.175, retract: 'full', dwell: 0 },

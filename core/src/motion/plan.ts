@@ -34,7 +34,7 @@ export function planMotion({ xyz, feed }: Path, limits: Limits): MotionPlan {
     const dx = xyz[3 * i] - xyz[3 * i - 3];
     const dy = xyz[3 * i + 1] - xyz[3 * i - 2];
     const dz = xyz[3 * i + 2] - xyz[3 * i - 1];
-    const l = Math.hypot(dx, dy, dz);
+    const l = Math.sqrt(dx * dx + dy * dy + dz * dz);
     length[i] = l;
     if (l === 0) continue;
     const ux = dx / l;

@@ -94,21 +94,25 @@ function arcThrough({ xyz }: Path, from: number, to: number): FittedMove['arc'] 
     const py = xyz[3 * k - 2] - y;
     const qx = xyz[3 * k] - x;
     const qy = xyz[3 * k + 1] - y;
-    if (Math.abs(Math.hypot(qx, qy) - r) > ARC_FIT_TOLERANCE) return undefined;
-    if (Math.abs(Math.hypot((px + qx) / 2, (py + qy) / 2) - r) > ARC_FIT_TOLERANCE) return undefined;
+    if (Math.abs(distance(qx, qy) - r) > ARC_FIT_TOLERANCE) return undefined;
+    if (Math.abs(distance((px + qx) / 2, (py + qy) / 2) - r) > ARC_FIT_TOLERANCE) return undefined;
     const turn = Math.atan2(px * qy - py * qx, px * qx + py * qy);
     if (clockwise ? turn >= 0 : turn <= 0) return undefined;
     turned += Math.abs(turn);
-    gone += Math.hypot(qx - px, qy - py);
+    gone += distance(qx - px, qy - py);
     const z = xyz[3 * from + 2] + (length > 0 ? (drop * gone) / length : 0);
     if (Math.abs(xyz[3 * k + 2] - z) > ARC_FIT_TOLERANCE) return undefined;
   }
   return turned < MOST_TURN ? { x, y, clockwise } : undefined;
 }
 
+/** Math.hypot costs several times as much, and the lengths here are plain. */
+function distance(dx: number, dy: number): number {
+  return Math.sqrt(dx * dx + dy * dy);
+}
+
 function runLength(xyz: Float64Array, from: number, to: number): number {
   let length = 0;
-  for (let k = from + 1; k <= to; k++)
-    length += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
+  for (let k = from + 1; k <= to; k++) length += distance(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
   return length;
 }

@@ -46,6 +46,7 @@ const heading = {
   bench: 'bench',
   unit: 'mm' as const,
   lift: 5,
+  approach: 5,
   minutes: 2,
 };
 const cut = (bit: number, x: number): ProgramCut => ({

@@ -2,6 +2,7 @@ import { formatLength } from '../quantity/format.ts';
 import type { JobResult } from '../job/compute.ts';
 import { titleOf } from '../job/title.ts';
 import type { Cut, Job } from '../job/job.ts';
+import { heightOverAll } from '../stock/keep-out.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { DIALECTS } from './dialect.ts';
 import { type Program, type ProgramCut, writeProgram } from './write.ts';
@@ -41,6 +42,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     bench: bench.name,
     unit,
     lift: stock.lift,
+    approach: heightOverAll(stock.keepOuts, stock.lift),
     minutes: cuts.reduce((sum, cut) => sum + cut.minutes, 0),
   };
   const zero = zeroOf(stock);

@@ -19,6 +19,7 @@ const heading = {
   bench: 'Dome workshop router',
   unit: 'mm' as const,
   lift: 5,
+  approach: 5,
   minutes: 1,
 };
 const limits = {

@@ -36,6 +36,8 @@ export interface ProgramHeading {
   bench: string;
   unit: LengthUnit;
   lift: number;
+  /** Height at which the bit comes from anywhere, over all that holds the work, mm above the stock. */
+  approach: number;
   minutes: number;
 }
 
@@ -103,7 +105,9 @@ export function writeProgram(
     const dwells = new Set(cut.dwells?.points);
     // Up first, then across: the bit may be anywhere.
     let at = [0, 1, 2].map((k) => number(xyz[k] - zeroAt[k]));
-    lines.push(`G0 Z${at[2]}`, `G0 X${at[0]} Y${at[1]}`);
+    const high = number(heading.approach - zero.z);
+    lines.push(`G0 Z${high}`, `G0 X${at[0]} Y${at[1]}`);
+    if (high !== at[2]) lines.push(`G0 Z${at[2]}`);
     moves.push({ line: lines.length - 1, cut: cutIndex, point: 0 });
     let G = 'G0';
     let F = '';
@@ -163,7 +167,8 @@ export function writeProgram(
   const drillByCycle = (cut: ProgramCut, cutIndex: number) => {
     const { holes, depth, peck, dwell } = cut.drilling!;
     const top = Math.min(heading.lift, PLUNGE_CLEARANCE);
-    lines.push(`G0 Z${number(heading.lift - zero.z)}`);
+    // A cycle goes over from hole to hole at the height it began at.
+    lines.push(`G0 Z${number(heading.approach - zero.z)}`);
     const cycle =
       peck > 0 && peck < depth ? `G83 Q${number(peck)}` : dwell > 0 ? `G82 P${Number(dwell.toFixed(2))}` : 'G81';
     holes.forEach(({ x, y }, k) => {
@@ -201,7 +206,7 @@ export function writeProgram(
     else follow(cut, cutIndex);
     ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
-  lines.push(`G0 Z${number(heading.lift - zero.z)}`, 'M5');
+  lines.push(`G0 Z${number(heading.approach - zero.z)}`, 'M5');
   if (dialect.park === 'zero') lines.push('G0 X0 Y0');
   lines.push('M30');
   const numbered =

@@ -1,5 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
 import { spread, thickest } from '../stock/stock.ts';
+import type { Cut } from '../job/job.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
 
 /**
@@ -13,6 +14,14 @@ const DEEPEST_PAST = 1;
 
 /** Wood kept under a carving, mm, when its depth is reduced for the stock. */
 const FLOOR_KEPT = 2;
+
+/** Most that a cut takes off at once, mm; drilling goes by pecks, and takes none. */
+function takenAtOnce(cut: Cut, depth: number): number {
+  if (cut.kind === 'drill') return 0;
+  if (cut.kind !== 'v-carve') return Math.min(cut.depthPerPass, depth);
+  const whole = depth - cut.startDepth;
+  return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
+}
 
 /** Rules about depth: against the stock, the spoilboard, the bit's flutes and uneven corners. */
 export function judgeDepth(judged: Judged): Remark[] {
@@ -86,6 +95,18 @@ export function judgeDepth(judged: Judged): Remark[] {
         });
     }
     const bit = job.bits.find((b) => b.id === cut.bit);
+    const most = bit?.presets.find((preset) => preset.material === stock.material)?.depthPerPass;
+    const atOnce = takenAtOnce(cut, result.depth);
+    if (bit && most !== undefined && atOnce > most + 0.01)
+      remarks.push({
+        ...about,
+        id: `pass-${cut.id}`,
+        weight: 'advice',
+        text: `This cut takes ${formatLength(atOnce, unit, 2)} at once, and ${bit.name} is set to ${formatLength(most, unit, 2)} a pass in ${stock.material}.`,
+        remedies: [
+          { label: `Take ${formatLength(most, unit, 2)} a pass`, patch: setCut(index, { depthPerPass: most }) },
+        ],
+      });
     if (bit && result.depth > bit.flute) {
       const longer = job.bits.find((b) => b.kind === bit.kind && b.flute >= result.depth && b.id !== bit.id);
       remarks.push({

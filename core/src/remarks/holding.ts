@@ -1,12 +1,10 @@
 import { formatLength } from '../quantity/format.ts';
-import { type KeepOut, thickest } from '../stock/stock.ts';
-import type { CutResult } from '../job/compute.ts';
+import { KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
+import { thickest } from '../stock/stock.ts';
+import { intrusion } from '../carving/intrusion.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
 
-/** Room between the bit and a clamp or a screw, mm: what a hand can place and a board can creep. */
-const ROOM = 2;
-
-/** Rules about holding the work: tabs, clamps and screws in the way, and the lift that clears them. */
+/** Rules about holding the work: tabs, and clamps, screws and pins in the way of cutting moves. */
 export function judgeHolding(judged: Judged): Remark[] {
   const { job } = judged;
   const { stock, unit } = job;
@@ -34,7 +32,7 @@ export function judgeHolding(judged: Judged): Remark[] {
     }
     const parts = judged.cuts.filter((made) => made.cut === cut.id);
     stock.keepOuts.forEach((keepOut, k) => {
-      const inside = Math.max(0, ...parts.map((made) => deepestReach(made, keepOut)));
+      const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.profile.radius, keepOut)));
       if (inside <= 0) return;
       const free = freePlace(judged, keepOut);
       remarks.push({
@@ -57,46 +55,7 @@ export function judgeHolding(judged: Judged): Remark[] {
       });
     });
   }
-  const highest = Math.max(0, ...stock.keepOuts.map((k) => k.height));
-  if (stock.keepOuts.length > 0 && stock.lift < highest + ROOM)
-    remarks.push({
-      id: 'lift',
-      stop: 'stock',
-      weight: 'wrong',
-      text: `The bit lifts ${formatLength(stock.lift, unit)}, and the clamps or screws stand ${formatLength(highest, unit)} high; between cuts it could strike one.`,
-      remedies: [
-        {
-          label: `Lift ${formatLength(highest + ROOM, unit)}`,
-          patch: [{ op: 'replace', path: '/stock/lift', value: highest + ROOM }],
-        },
-      ],
-    });
   return remarks;
-}
-
-/** How far the bit's edge comes inside a keep-out while lower than its top, mm; 0 where it stays clear. */
-function deepestReach({ path, profile }: CutResult, keepOut: KeepOut): number {
-  const { xyz, feed } = path;
-  const { x, y, length, width, height } = keepOut;
-  let worst = 0;
-  for (let i = 1; i < feed.length; i++) {
-    const [ax, ay, az] = [xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i - 1]];
-    const [bx, by, bz] = [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]];
-    if (Math.min(az, bz) > height) continue;
-    const r = profile.radius;
-    if (Math.max(ax, bx) + r < x || Math.min(ax, bx) - r > x + length) continue;
-    if (Math.max(ay, by) + r < y || Math.min(ay, by) - r > y + width) continue;
-    const steps = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay)));
-    for (let k = 0; k <= steps; k++) {
-      const px = ax + ((bx - ax) * k) / steps;
-      const py = ay + ((by - ay) * k) / steps;
-      const dx = Math.max(x - px, px - x - length);
-      const dy = Math.max(y - py, py - y - width);
-      const outside = dx > 0 || dy > 0 ? Math.hypot(Math.max(0, dx), Math.max(0, dy)) : Math.max(dx, dy);
-      worst = Math.max(worst, r - outside);
-    }
-  }
-  return worst;
 }
 
 /** The nearest place along x or y, in steps of 4 mm, where a keep-out is out of every cut's way; still on the edge it held. */
@@ -124,12 +83,12 @@ function freePlace({ job, cuts }: Judged, keepOut: KeepOut): { x: number; y: num
         !others &&
         cuts.every(
           (cut) =>
-            deepestReach(cut, {
+            intrusion(cut.path, cut.profile.radius, {
               ...moved,
-              x: moved.x - ROOM,
-              y: moved.y - ROOM,
-              length: moved.length + 2 * ROOM,
-              width: moved.width + 2 * ROOM,
+              x: moved.x - KEEP_OUT_ROOM,
+              y: moved.y - KEEP_OUT_ROOM,
+              length: moved.length + 2 * KEEP_OUT_ROOM,
+              width: moved.width + 2 * KEEP_OUT_ROOM,
             }) <= 0,
         )
       )

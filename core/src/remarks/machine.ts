@@ -1,5 +1,7 @@
 import { formatFeed, formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
+import { heightOverAll } from '../stock/keep-out.ts';
+import { scaledArtwork } from './artwork-scale.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
 
 /** Rules about what the bench can do: speeds of its axes and spindle, and its reach. */
@@ -39,6 +41,7 @@ export function judgeMachine(judged: Judged): Remark[] {
         remedies: [{ label: `Use ${turns} rpm`, patch: setCut(index, { speed: turns }) }],
       });
   }
+  remarks.push(...judgeReach(judged));
   if (stock.length > bench.travel.x || stock.width > bench.travel.y) {
     const turned = stock.width <= bench.travel.x && stock.length <= bench.travel.y;
     remarks.push({
@@ -57,5 +60,51 @@ export function judgeMachine(judged: Judged): Remark[] {
       ],
     });
   }
+  return remarks;
+}
+
+/** Room kept when artwork is made smaller for the reach, mm. */
+const KEPT_FROM_THE_ENDS = 1;
+
+/** Whether all moves fit between the ends of the axes, wherever zero may be set. */
+function judgeReach(judged: Judged): Remark[] {
+  const { job, cuts } = judged;
+  const { bench, unit, stock } = job;
+  const [least, most] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (const { path } of cuts)
+    for (let i = 0; i < path.xyz.length; i++) {
+      least[i % 3] = Math.min(least[i % 3], path.xyz[i]);
+      most[i % 3] = Math.max(most[i % 3], path.xyz[i]);
+    }
+  if (!(most[0] >= least[0])) return [];
+  const remarks: Remark[] = [];
+  const spans = { x: most[0] - least[0], y: most[1] - least[1] };
+  const over = (['x', 'y'] as const).filter((axis) => spans[axis] > bench.travel[axis] + 1e-6);
+  if (over.length) {
+    const share = Math.min(...over.map((axis) => (bench.travel[axis] - KEPT_FROM_THE_ENDS) / spans[axis]));
+    remarks.push({
+      id: 'reach',
+      stop: 'cuts',
+      weight: 'wrong',
+      text: `${over.map((axis) => `The bit would go ${formatLength(spans[axis], unit)} along ${axis.toUpperCase()}, and ${bench.name} reaches ${formatLength(bench.travel[axis], unit)}`).join('; ')}.`,
+      remedies: share > 0.2 ? [{ label: 'Make the artwork small enough', patch: scaledArtwork(job, share) }] : [],
+    });
+  }
+  const approach = heightOverAll(stock.keepOuts, Math.max(stock.lift, most[2]));
+  const high = approach - Math.min(0, least[2]);
+  if (high > bench.travel.z)
+    remarks.push({
+      id: 'reach-z',
+      stop: 'stock',
+      weight: 'wrong',
+      text: `From its deepest cut to its highest lift the bit would move ${formatLength(high, unit)}, and the Z axis of ${bench.name} reaches ${formatLength(bench.travel.z, unit)}.`,
+      remedies:
+        stock.lift === approach && stock.lift > 2 && high - stock.lift + 2 <= bench.travel.z
+          ? [{ label: `Lift ${formatLength(2, unit)}`, patch: [{ op: 'replace', path: '/stock/lift', value: 2 }] }]
+          : [],
+    });
   return remarks;
 }

@@ -1,15 +1,30 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { presetFor, profileOf, ridgeHeight } from '../bits/bit.ts';
 import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
+import type { Nodes } from '../artwork/refit-shapes.ts';
+import type { JobResult } from '../job/compute.ts';
 import type { Cut, Job } from '../job/job.ts';
-import { worksOn } from '../job/title.ts';
+import { titleOf, worksOn } from '../job/title.ts';
+import { fewestChanges } from '../sequence/fewest-changes.ts';
 import { setCut } from './judge.ts';
 
 /** What a job would come to: enough to compare two ways of doing it. */
 export interface Outcome {
   minutes: number;
+  bitChanges: number;
   /** Deepest point of each cut, mm, by the cut’s id; none where a cut cannot be made. */
   depths: Record<string, number | undefined>;
+  /** Of each item of artwork, by its id. */
+  nodes: Record<string, Nodes>;
+}
+
+export function outcomeOf({ minutes, bitChanges, cuts, items }: JobResult): Outcome {
+  return {
+    minutes,
+    bitChanges,
+    depths: Object.fromEntries(cuts.map((cut) => [cut.cut, cut.problem === undefined ? cut.depth : undefined])),
+    nodes: Object.fromEntries(items.map(({ id, nodes }) => [id, nodes])),
+  };
 }
 
 /** A way to be done sooner, with what it changes measured by computing the whole job that way. */
@@ -28,17 +43,22 @@ interface Candidate {
   text: string;
   effect: string;
   cut?: string;
+  /** The item of artwork whose outlines it draws anew. */
+  item?: string;
   patch: Operation[];
 }
+
+/** Outlines are drawn anew within this, mm: half the width of a pencil line, seen by nobody. */
+const REFIT_WITHIN = 0.05;
+
+/** An outline with no more nodes than this is not worth drawing anew. */
+const FEW_NODES = 40;
 
 /** Less than this is not worth a change, minutes. */
 const WORTH_IT = 2 / 60;
 
 /** Lowest lift that clears a board which is not quite flat, mm (common practice: 1/4 in at most, over nothing). */
 const LOWEST_LIFT = 2;
-
-/** Room over clamps and screws, mm. */
-const ROOM = 2;
 
 /** A floor step up to this share of the bit is usual where the floor is seen (common practice: 10 %). */
 const COARSEST_STEP = 0.1;
@@ -55,7 +75,12 @@ export async function measureQuicker(
   measure: (job: Job) => Promise<Outcome | undefined>,
   progress: (share: number) => void = () => {},
 ): Promise<Quicker[]> {
-  const candidates = [...liftOf(job), ...orderOf(job), ...job.cuts.flatMap((cut, index) => ofCut(job, cut, index))];
+  const candidates = [
+    ...liftOf(job),
+    ...ordersOf(job, now),
+    ...refitsOf(job, now),
+    ...job.cuts.flatMap((cut, index) => ofCut(job, cut, index)),
+  ];
   const found: Quicker[] = [];
   for (const [index, candidate] of candidates.entries()) {
     progress(index / candidates.length);
@@ -78,7 +103,11 @@ export function soonerWords({ minutesSaved }: Quicker): string {
   return `${formatMinutes(minutesSaved)} sooner`;
 }
 
-function effectOf({ unit }: Job, { cut, effect }: Candidate, now: Outcome, then: Outcome): string {
+function effectOf({ unit }: Job, { cut, item, effect }: Candidate, now: Outcome, then: Outcome): string {
+  if (item !== undefined) {
+    const { drawn, now: left, off } = then.nodes[item];
+    return `${drawn} nodes become ${left}, and no edge moves by more than ${formatLength(off, unit, 3)}`;
+  }
   const change = cut === undefined ? 0 : (then.depths[cut] ?? 0) - (now.depths[cut] ?? 0);
   const depth =
     Math.abs(change) < 0.05 ? '' : `${formatLength(Math.abs(change), unit)} ${change < 0 ? 'less deep' : 'deeper'}`;
@@ -86,28 +115,56 @@ function effectOf({ unit }: Job, { cut, effect }: Candidate, now: Outcome, then:
 }
 
 function liftOf({ stock, unit }: Job): Candidate[] {
-  const needed = Math.max(LOWEST_LIFT, ...stock.keepOuts.map(({ height }) => height + ROOM));
-  if (stock.lift <= needed + 0.5) return [];
+  if (stock.lift <= LOWEST_LIFT + 0.5) return [];
   return [
     {
       id: 'lift',
-      text: `Lift ${formatLength(needed, unit)} between cuts instead of ${formatLength(stock.lift, unit)}`,
-      effect: stock.keepOuts.length ? 'still clear of clamps and screws' : 'make sure that nothing stands higher',
-      patch: [{ op: 'replace', path: '/stock/lift', value: needed }],
+      text: `Lift ${formatLength(LOWEST_LIFT, unit)} between cuts instead of ${formatLength(stock.lift, unit)}`,
+      effect: stock.keepOuts.length
+        ? 'over or round clamps, screws and pins as before'
+        : 'make sure that nothing stands higher',
+      patch: [{ op: 'replace', path: '/stock/lift', value: LOWEST_LIFT }],
     },
   ];
 }
 
-function orderOf({ ownOrder }: Job): Candidate[] {
-  if (!ownOrder) return [];
-  return [
-    {
+function ordersOf(job: Job, now: Outcome): Candidate[] {
+  const out: Candidate[] = [];
+  if (job.ownOrder)
+    out.push({
       id: 'order',
       text: 'Make the cuts in the usual order',
       effect: '',
       patch: [{ op: 'replace', path: '/ownOrder', value: false }],
-    },
-  ];
+    });
+  const order = fewestChanges(job.cuts, now.bitChanges);
+  if (order)
+    out.push({
+      id: 'fewer-changes',
+      text: `Make the cuts in the order ${order.map((cut) => titleOf(cut, job)).join(', ')}`,
+      effect: 'fewer bit changes; what is cut out still comes last',
+      patch: [
+        { op: 'replace', path: '/cuts', value: order },
+        { op: 'replace', path: '/ownOrder', value: true },
+      ],
+    });
+  return out;
+}
+
+function refitsOf({ artwork, cuts, unit }: Job, now: Outcome): Candidate[] {
+  return artwork.flatMap((item, index): Candidate[] => {
+    const used = cuts.some((cut) => cut.targets.some((target) => target.item === item.id));
+    if (item.kind !== 'drawing' || !used || item.refit > 0 || !(now.nodes[item.id]?.drawn > FEW_NODES)) return [];
+    return [
+      {
+        id: `refit-${item.id}`,
+        item: item.id,
+        text: `Refit the outlines of ${item.name} within ${formatLength(REFIT_WITHIN, unit, 3)}`,
+        effect: '',
+        patch: [{ op: 'replace', path: `/artwork/${index}/refit`, value: REFIT_WITHIN }],
+      },
+    ];
+  });
 }
 
 function ofCut(job: Job, cut: Cut, index: number): Candidate[] {
@@ -125,6 +182,14 @@ function ofCut(job: Job, cut: Cut, index: number): Candidate[] {
       text: `Plunge at ${formatFeed(plunge, unit)} in ${name}`,
       effect: 'fine in wood; acrylic wants it slower',
       patch: setCut(index, { plunge }),
+    });
+  if (cut.kind === 'pocket' && !cut.slots)
+    out.push({
+      ...about,
+      id: `slots-${cut.id}`,
+      text: `Let the bit cut slots in ${name} instead of opening it with loops`,
+      effect: 'buried over its whole width where rings begin; take less depth a pass if it labours',
+      patch: setCut(index, { slots: true }),
     });
   if (cut.kind !== 'v-carve') return out;
   const step = COARSEST_STEP * bit.diameter;

@@ -2,6 +2,7 @@ import { formatLength, formatMinutes } from '../quantity/format.ts';
 import { thickest } from '../stock/stock.ts';
 import { presetFor } from '../bits/bit.ts';
 import type { VCarveCut } from '../job/job.ts';
+import { resized } from './artwork-scale.ts';
 import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './judge.ts';
 
 /** Less axis than this, mm, that the tip cannot enter is not worth a word: it is a hairline's end. */
@@ -70,14 +71,7 @@ export async function judgeWidth(judged: Judged): Promise<Remark[]> {
 
 function larger({ job }: Judged, id: string): Remedy['patch'] {
   const index = job.artwork.findIndex((item) => item.id === id);
-  const item = job.artwork[index];
-  if (!item) return [];
-  return item.kind === 'lettering'
-    ? [{ op: 'replace', path: `/artwork/${index}/capHeight`, value: item.capHeight * 1.25 }]
-    : [
-        { op: 'replace', path: `/artwork/${index}/scaleX`, value: item.scaleX * 1.25 },
-        { op: 'replace', path: `/artwork/${index}/scaleY`, value: item.scaleY * 1.25 },
-      ];
+  return index < 0 ? [] : resized(job.artwork[index], index, 1.25);
 }
 
 /** What no bit of a pocket or inlay reaches: corners at least as round as the smallest bit, and narrow places. */

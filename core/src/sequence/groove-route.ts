@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import { incidence } from '../geometry/medial-axis.ts';
 
 /**
@@ -119,16 +120,24 @@ interface Pair {
 function matchOdd(graph: Compressed, odd: readonly number[], lift: number): { pairs: Pair[]; loose: number[] } {
   if (odd.length === 0) return { pairs: [], loose: [] };
   if (odd.length === 2) return { pairs: [], loose: [...odd] };
-  const candidates: Pair[] = [];
-  for (const a of odd) for (const found of waysFrom(graph, a, odd, lift)) if (found.b > a) candidates.push(found);
-  candidates.sort((p, q) => p.cost - q.cost);
+  const candidates = waysAmong(graph, odd, lift, PARTNERS);
   const partner = new Map<number, Pair>();
-  for (const pair of candidates) {
-    if (partner.has(pair.a) || partner.has(pair.b)) continue;
-    partner.set(pair.a, pair);
-    partner.set(pair.b, pair);
-  }
+  const match = (pairs: readonly Pair[]) => {
+    for (const pair of pairs) {
+      if (partner.has(pair.a) || partner.has(pair.b)) continue;
+      partner.set(pair.a, pair);
+      partner.set(pair.b, pair);
+    }
+  };
+  match(candidates);
   improve(candidates, partner, lift);
+  const left = odd.filter((n) => !partner.has(n));
+  if (left.length > 2 && odd.length > PARTNERS) {
+    // Those whose nearest have all found others look for each other, however far.
+    const more = waysAmong(graph, left, lift, Infinity);
+    match(more);
+    improve([...candidates, ...more], partner, lift);
+  }
   const pairs = [...new Set(partner.values())];
   const loose = odd.filter((n) => !partner.has(n));
   if (loose.length === 0) {
@@ -172,18 +181,34 @@ function improve(candidates: readonly Pair[], partner: Map<number, Pair>, lift: 
   }
 }
 
-/** Shortest ways (Dijkstra 1959) from one odd node to others, as far as a lift is worth. */
-function waysFrom(graph: Compressed, a: number, odd: readonly number[], budget: number): Pair[] {
-  const wanted = new Set(odd);
+/** Partners looked at first for each odd node; one further off is seldom the right one. */
+const PARTNERS = 12;
+
+/** Ways among some nodes, each pair once, the shortest first. */
+function waysAmong(graph: Compressed, nodes: readonly number[], budget: number, most: number): Pair[] {
+  const wanted = new Set(nodes);
+  const found = new Map<string, Pair>();
+  for (const a of nodes)
+    for (const pair of waysFrom(graph, a, wanted, budget, most)) {
+      const [low, high] = pair.a < pair.b ? [pair.a, pair.b] : [pair.b, pair.a];
+      found.set(`${low} ${high}`, { ...pair, a: low, b: high });
+    }
+  return [...found.values()].sort((p, q) => p.cost - q.cost);
+}
+
+/** Shortest ways (Dijkstra 1959) from one node to the nearest others wanted, as far as a lift is worth. */
+function waysFrom(graph: Compressed, a: number, wanted: ReadonlySet<number>, budget: number, most: number): Pair[] {
   const cost = new Map<number, number>([[a, 0]]);
   const by = new Map<number, number>();
   const done = new Set<number>();
   const found: Pair[] = [];
-  for (;;) {
-    let here = -1;
-    let best = budget;
-    for (const [n, c] of cost) if (!done.has(n) && c < best) [here, best] = [n, c];
-    if (here < 0) return found;
+  const queue = new FlatQueue<number>();
+  queue.push(a, 0);
+  while (queue.length > 0 && found.length < most) {
+    const best = queue.peekValue()!;
+    const here = queue.pop()!;
+    if (best >= budget) break;
+    if (done.has(here)) continue;
     done.add(here);
     if (here !== a && wanted.has(here)) {
       const way: number[] = [];
@@ -197,12 +222,13 @@ function waysFrom(graph: Compressed, a: number, odd: readonly number[], budget: 
     for (const chain of graph.chainsAt[here]) {
       const m = graph.from[chain] === here ? graph.to[chain] : graph.from[chain];
       const c = best + graph.cost[chain];
-      if (c < (cost.get(m) ?? Infinity)) {
-        cost.set(m, c);
-        by.set(m, chain);
-      }
+      if (c >= (cost.get(m) ?? Infinity)) continue;
+      cost.set(m, c);
+      by.set(m, chain);
+      queue.push(m, c);
     }
   }
+  return found;
 }
 
 /** A closed walk over all chains, the repeated ones and the lifts (Hierholzer 1873), taken apart at the lifts. */

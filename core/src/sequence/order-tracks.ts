@@ -10,12 +10,16 @@ export interface Placing {
 /** Neighbours looked at for each end; more find little and cost time. */
 const NEIGHBOURS = 10;
 
+/** So few tracks are put into the best of all orders; each more than doubles the work. */
+const MOST_FOR_ALL = 8;
+
 /** Rounds of improvement at most; each stops as soon as a round finds nothing. */
 const ROUNDS = 30;
 
 /**
- * Puts tracks into an order with short links: from the start to the nearest, then 2-opt and Or-opt (Croes 1958; Or
- * 1976) over near neighbours until nothing gets shorter. The last link leads nowhere: the bit parks.
+ * Puts tracks into an order with short links: the best of all for a few; else from the start to the nearest, then
+ * 2-opt and Or-opt (Croes 1958; Or 1976) over near neighbours until nothing gets shorter. The last link leads nowhere:
+ * the bit parks.
  *
  * @param start where the bit is before the first, mm.
  * @example two tracks, one ending where the other begins: one after the other, no link between
@@ -36,14 +40,48 @@ export function orderTracks(tracks: readonly Track[], start: { x: number; y: num
   y[2 * n] = y[2 * n + 1] = start.y;
   // A one-way track that does not end where it began can be entered at its beginning only.
   const fixed = Uint8Array.from(tracks, ({ oneWay, closed }) => (oneWay && !closed ? 1 : 0));
-  const tour = nearestFirst(n, x, y, fixed);
-  improve(tour, n, x, y, fixed);
+  const tour = n <= MOST_FOR_ALL ? bestOfAll(n, x, y, fixed) : nearestFirst(n, x, y, fixed);
+  if (n > MOST_FOR_ALL) improve(tour, n, x, y, fixed);
   const out: Placing[] = [];
   for (let i = 1; i < tour.length; i++) {
     const track = tour[i] >> 1;
     out.push({ track, reversed: (tour[i] & 1) === 1 && !tracks[track].oneWay });
   }
   return out;
+}
+
+/** The shortest tour of all, by dynamic programming over sets of tracks (Held and Karp 1962; Bellman 1962). */
+function bestOfAll(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): Int32Array {
+  const ends = 2 * n;
+  const least = new Float64Array((1 << n) * ends).fill(Infinity);
+  const from = new Int32Array((1 << n) * ends).fill(-1);
+  const way = (a: number, b: number) => Math.sqrt((x[a] - x[b]) ** 2 + (y[a] - y[b]) ** 2);
+  const enters = (end: number) => !(end & 1 && fixed[end >> 1]);
+  // `least` of a set and an end: the shortest links that cut the set and enter its last track by that end.
+  for (let end = 0; end < ends; end++) if (enters(end)) least[(1 << (end >> 1)) * ends + end] = way(2 * n, end);
+  for (let set = 1; set < 1 << n; set++)
+    for (let last = 0; last < ends; last++) {
+      const here = least[set * ends + last];
+      if (here === Infinity) continue;
+      for (let end = 0; end < ends; end++) {
+        if (set & (1 << (end >> 1)) || !enters(end)) continue;
+        const next = (set | (1 << (end >> 1))) * ends + end;
+        const then = here + way(last ^ 1, end);
+        if (then < least[next]) [least[next], from[next]] = [then, last];
+      }
+    }
+  let set = (1 << n) - 1;
+  let last = 0;
+  for (let end = 1; end < ends; end++) if (least[set * ends + end] < least[set * ends + last]) last = end;
+  const tour = new Int32Array(n + 1);
+  tour[0] = 2 * n;
+  for (let k = n; k >= 1; k--) {
+    tour[k] = last;
+    const before = from[set * ends + last];
+    set &= ~(1 << (last >> 1));
+    last = before;
+  }
+  return tour;
 }
 
 /** A tour as the ends by which tracks are entered, the start first. */

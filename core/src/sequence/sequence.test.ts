@@ -82,10 +82,10 @@ describe('order of tracks', () => {
     if (taken.length === n) yield taken;
     for (let k = 0; k < n; k++) if (!taken.includes(k)) yield* permutations(n, [...taken, k]);
   }
-  test('within 1.15 times the best of all orders and directions, on random tracks', () => {
+  test('a few tracks come in the best of all orders and directions', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.nat(100), fc.nat(100), fc.nat(100), fc.nat(100)), { minLength: 2, maxLength: 5 }),
+        fc.array(fc.tuple(fc.nat(100), fc.nat(100), fc.nat(100), fc.nat(100)), { minLength: 1, maxLength: 5 }),
         (ends) => {
           const tracks = ends.map(([a, b, c, d]) => line(a, b, c, d));
           const order = orderTracks(tracks, { x: 0, y: 0 });
@@ -100,7 +100,7 @@ describe('order of tracks', () => {
                   list.map((track, i) => ({ track, reversed: (bits >> i) % 2 === 1 })),
                 ),
               );
-          return links(tracks, order) <= 1.15 * best + 25;
+          return links(tracks, order) <= best + 1e-9;
         },
       ),
       { numRuns: 40, seed: 8 },

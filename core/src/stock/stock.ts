@@ -1,18 +1,7 @@
 import { z } from 'zod';
+import { KeepOutSchema } from './keep-out.ts';
 
 const Size = z.number().positive().max(5000);
-
-export const KeepOutSchema = z.object({
-  id: z.string().min(1).max(40),
-  kind: z.enum(['clamp', 'screw']),
-  /** Lower left corner on the sheet, and size, mm. */
-  x: z.number().min(-2000).max(7000),
-  y: z.number().min(-2000).max(7000),
-  length: z.number().positive().max(1000),
-  width: z.number().positive().max(1000),
-  /** How far it stands above the stock, mm. */
-  height: z.number().min(0).max(200),
-});
 
 export const StockSchema = z.object({
   material: z.string().min(1).max(60),
@@ -32,7 +21,6 @@ export const StockSchema = z.object({
 });
 
 export type Stock = z.infer<typeof StockSchema>;
-export type KeepOut = z.infer<typeof KeepOutSchema>;
 
 /** The thickest corner sets zero and the through depth. */
 export function thickest(stock: Stock): number {

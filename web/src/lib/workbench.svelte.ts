@@ -1,6 +1,7 @@
 import { getContext, setContext } from 'svelte';
 import type { Cut } from '@kerbe/core/job/job';
 import type { JobSession } from './job-session.svelte';
+import type { ForeignProgram } from './workers/job-view';
 
 /** A line across the work, sheet coordinates, mm. */
 export interface ChalkLine {
@@ -18,6 +19,9 @@ export class Workbench {
   selectedBit = $state<string>();
   /** What stands in the sheet's place: at Proof the piece instead of the paths, at Set-up the machine instead of the sheet. */
   showPiece = $state(false);
+  /** A program from elsewhere that Proof shows in place of the job's own paths. */
+  foreign = $state.raw<ForeignProgram>();
+  foreignFile = $state.raw<{ name: string; text: string }>();
   showMachine = $state(true);
 
   constructor(readonly session: JobSession) {

@@ -3,6 +3,7 @@
   import { FilePlus2, Type } from '@lucide/svelte';
   import { FACE_NAMES } from '@kerbe/core/artwork/faces';
   import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
+  import { formatLength } from '@kerbe/core/quantity/format';
   import { FACES, type Item } from '@kerbe/core/job/job';
   import { Refusal } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';
@@ -25,6 +26,11 @@
 
   function change(apply: (item: Item) => void): void {
     session.update((job) => apply(job.artwork[index]));
+  }
+
+  function shapesOf(id: string): string {
+    const count = session.view?.items.find((view) => view.id === id)?.shapes.length ?? 0;
+    return count === 1 ? '1 shape' : `${count} shapes`;
   }
 
   function freshId(prefix: string): string {
@@ -71,6 +77,7 @@
           scaleX: 1,
           scaleY: 1,
           closeOpen: false,
+          refit: 0,
         });
       });
       bench.selected = id;
@@ -148,11 +155,7 @@
     <li>
       <button type="button" aria-pressed={a.id === bench.selected} onclick={() => (bench.selected = a.id)}>
         <strong>{a.name}</strong>
-        <span class="mute"
-          >{a.kind === 'lettering'
-            ? 'lettering'
-            : `drawing, ${session.view?.items.find((v) => v.id === a.id)?.shapes.length ?? 0} shapes`}</span
-        >
+        <span class="mute">{a.kind === 'lettering' ? 'lettering' : `drawing, ${shapesOf(a.id)}`}</span>
       </button>
     </li>
   {/each}
@@ -288,6 +291,25 @@
           onchange={(event) => change((a) => a.kind === 'drawing' && (a.closeOpen = event.currentTarget.checked))}
         /> Join the ends of open outlines</label
       >
+      {#if placed}
+        <p class="sentence">
+          Its outlines have <strong>{placed.nodes.drawn.toLocaleString('en')}</strong> nodes. Refit them with smooth
+          curves within <Quantity
+            name="refit within"
+            value={item.refit}
+            {unit}
+            min={0}
+            max={2}
+            step={unit === 'in' ? 0.001 : 0.01}
+            onchange={(value) => change((a) => a.kind === 'drawing' && (a.refit = value))}
+          />{#if item.refit === 0}
+            <span class="mute">(as drawn).</span>
+          {:else}:
+            <strong>{placed.nodes.now.toLocaleString('en')}</strong> are left, and no edge moves by more than
+            <strong>{formatLength(placed.nodes.off, unit, 3)}</strong>.
+          {/if}
+        </p>
+      {/if}
     {/if}
     {#each placed?.notes ?? [] as note (note)}<p class="note">{note}</p>{/each}
     <div class="actions">

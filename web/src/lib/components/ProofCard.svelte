@@ -5,6 +5,7 @@
   import { Refusal, send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkbench } from '$lib/workbench.svelte';
+  import OtherProgram from './OtherProgram.svelte';
   import QuickerList from './QuickerList.svelte';
   import RemarkNote from './RemarkNote.svelte';
   import TimeChart from './TimeChart.svelte';
@@ -73,6 +74,20 @@
     </tbody>
   </table>
   {#if view.cuts.some((cut) => cut.minutes > 0)}<TimeChart cuts={view.cuts} />{/if}
+  {#if view.bits.length > 1}
+    <table aria-label="Time and way of each bit">
+      <thead><tr><th>Bit</th><th>cut</th><th>time</th></tr></thead>
+      <tbody>
+        {#each view.bits as time (time.bit)}
+          <tr
+            ><th scope="row">{session.job.bits.find((bit) => bit.id === time.bit)?.name}</th><td
+              >{(time.cutLength / 1000).toFixed(2)} m</td
+            ><td>{formatMinutes(time.minutes)}</td></tr
+          >
+        {/each}
+      </tbody>
+    </table>
+  {/if}
 
   <section class="rule">
     <h2>
@@ -120,6 +135,8 @@
     {/each}
   {/if}
 </section>
+
+<OtherProgram />
 
 <label class="rule notes">
   <span>Notes</span>

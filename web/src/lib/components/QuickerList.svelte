@@ -28,7 +28,9 @@
       <button class="plain-button" type="button" onclick={() => session.worker.cancel()}>Cancel</button>
     </p>
   {:else if !fresh}
-    <p class="mute small">Other bits, steps, plunges and lifts are tried on this job, and timed.</p>
+    <p class="mute small">
+      Other bits, steps, plunges, lifts, orders and smoother outlines are tried on this job, and timed.
+    </p>
     <div class="actions">
       <button class="plain-button" type="button" disabled={!session.current} onclick={measure}>Measure it</button>
     </div>

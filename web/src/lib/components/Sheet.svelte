@@ -2,12 +2,14 @@
   import { select } from 'd3-selection';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { includesShape, toggleShape } from '@kerbe/core/job/targets';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
   import ChalkLine from './ChalkLine.svelte';
+  import CutHandles from './CutHandles.svelte';
+  import SheetArtwork, { type Dragged } from './SheetArtwork.svelte';
   import SheetLegend from './SheetLegend.svelte';
+  import SheetPaths from './SheetPaths.svelte';
   import SheetRulers from './SheetRulers.svelte';
   import ZeroMark from './ZeroMark.svelte';
 
@@ -26,13 +28,14 @@
   let height = $state(400);
   let svg = $state<SVGSVGElement>();
   let view = $state.raw<ZoomTransform>(zoomIdentity);
-  let dragging = $state<{ item: string; dx: number; dy: number }>();
+  let dragging = $state.raw<Dragged>();
 
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
-  /** At these stops a switch lies over the sheet, and more marks are explained under it. */
+  /** At these stops a switch lies over the sheet. */
   const switched = $derived(stop === 'proof' || stop === 'set-up');
-  const MARGIN = $derived({ left: 60, right: 34, top: switched ? 84 : 48, bottom: switched ? 96 : 66 });
+  let legendHeight = $state(30);
+  const MARGIN = $derived({ left: 60, right: 34, top: switched ? 84 : 48, bottom: 42 + legendHeight });
   const fit = $derived(
     Math.max(
       0.01,
@@ -66,44 +69,6 @@
   let fitAll = $state<() => void>(() => {});
   let nearer = $state<(factor: number) => void>(() => {});
 
-  /** Which cuts a shape belongs to. */
-  function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
-    const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
-    return cut && { kind: cut.kind, id: cut.id };
-  }
-
-  /** Adds a shape to the active cut, or takes it out. */
-  function choose(item: string, shape: number, count: number): void {
-    const index = session.job.cuts.findIndex((cut) => cut.id === bench.activeCut);
-    if (index < 0) return;
-    session.update((job) => {
-      job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, count);
-    });
-  }
-
-  function grabItem(event: PointerEvent, item: string): void {
-    if (stop !== 'artwork' || event.button !== 0) return;
-    bench.selected = item;
-    const [x, y] = [event.clientX, event.clientY];
-    const target = event.currentTarget as SVGElement;
-    target.setPointerCapture(event.pointerId);
-    const move = (e: PointerEvent) => (dragging = { item, dx: (e.clientX - x) / k, dy: -(e.clientY - y) / k });
-    const up = () => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', up);
-      const moved = dragging;
-      dragging = undefined;
-      if (!moved || Math.hypot(moved.dx, moved.dy) * k < 3) return;
-      session.update((job) => {
-        const found = job.artwork.find((a) => a.id === item)!;
-        found.x = Math.round((found.x + moved.dx) * 100) / 100;
-        found.y = Math.round((found.y + moved.dy) * 100) / 100;
-      });
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up);
-  }
-
   /** A place for a label along the upper edge that hides no tab. */
   function labelX(tabs: readonly { x: number; y: number }[], wide: number): number {
     const clear = [0.3, 0.1, 0.55, 0.75, 0.42].find((share) => {
@@ -114,6 +79,8 @@
   }
 
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
+  /** What is not cut is marked, unless a program from elsewhere is shown. */
+  const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && bench.foreign));
   const profiles = $derived(
     (session.view?.cuts ?? []).filter(
       (cut) => session.job.cuts.find((c) => c.id === cut.cut)?.kind === 'profile' && !cut.problem,
@@ -164,58 +131,13 @@
     <g transform="matrix({k} 0 0 {-k} {left} {base})">
       <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
       <path class="grain" d={grain} />
-      {#each session.view?.items ?? [] as item (item.id)}
-        {@const off = dragging?.item === item.id ? dragging : undefined}
-        <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
-          {#each item.shapes as shape, index (index)}
-            {@const cut = cutOf(item.id, index)}
-            {@const active = stop === 'cuts' && cut?.id === bench.activeCut}
-            <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-            <path
-              class="shape {cut?.kind ?? 'free'}"
-              class:active
-              class:done={cut && done?.has(cut.id)}
-              class:dim={stop === 'run' && cut && !done?.has(cut.id)}
-              class:selected={stop === 'artwork' && bench.selected === item.id}
-              class:open={shape.open}
-              d={shape.d}
-              fill-rule={shape.rule}
-              data-grab={stop === 'artwork' || stop === 'cuts' ? '' : undefined}
-              data-shape="{item.id}:{index}"
-              role={stop === 'cuts' ? 'checkbox' : undefined}
-              aria-checked={stop === 'cuts' ? active : undefined}
-              aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
-              tabindex={stop === 'cuts' ? 0 : undefined}
-              onpointerdown={(event) => grabItem(event, item.id)}
-              onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes.length)}
-              onkeydown={(event) => {
-                if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {
-                  event.preventDefault();
-                  choose(item.id, index, item.shapes.length);
-                }
-              }}
-            />
-          {/each}
-        </g>
-      {/each}
-      {#each session.view?.cuts ?? [] as cut (cut.id)}
-        {@const isProfile = profiles.includes(cut)}
-        {#if isProfile}
-          <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
-        {:else if showPaths}
-          <path class="followed {session.job.cuts.find((c) => c.id === cut.cut)?.kind}" d={cut.cutPath} />
-        {/if}
-        {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
-      {/each}
+      <SheetArtwork {stop} {k} {done} bind:dragging />
+      <SheetPaths {stop} {profiles} />
       {#each stock.keepOuts as keepOut (keepOut.id)}
         <rect class="keep-out" x={keepOut.x} y={keepOut.y} width={keepOut.length} height={keepOut.width} />
       {/each}
     </g>
-    {#each profiles as cut (cut.id)}
-      {#each cut.tabs as tab, index (index)}
-        <rect class="tab" x={sx(tab.x) - 8} y={sy(tab.y) - 4} width="16" height="8" />
-      {/each}
-    {/each}
+    {#each profiles as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
     {#if stop === 'artwork'}
       {#each session.view?.items ?? [] as item (item.id)}
         {#if item.id === bench.selected && item.bounds}
@@ -272,6 +194,7 @@
   {/if}
 
   <SheetLegend
+    bind:height={legendHeight}
     marks={{
       through: profiles.length > 0,
       carved: carvedAny,
@@ -280,6 +203,9 @@
       holes: cutKinds.has('drill'),
       tabs: profiles.some((cut) => cut.tabs.length),
       paths: showPaths,
+      starts: stop === 'cuts' && profiles.some((cut) => cut.cut === bench.activeCut && cut.starts?.length),
+      narrow: marked && (session.view?.cuts ?? []).some((cut) => cut.narrowPath),
+      left: marked && (session.view?.cuts ?? []).some((cut) => cut.leftPath),
       keepOuts: [...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))],
       chalk: stop !== 'run',
     }}
@@ -315,95 +241,16 @@
     vector-effect: non-scaling-stroke;
     pointer-events: none;
   }
-  .shape {
-    vector-effect: non-scaling-stroke;
-    stroke: var(--ink);
-    stroke-width: 1.2;
-    fill: transparent;
-  }
-  .shape.v-carve {
-    fill: var(--carved);
-    stroke: var(--carved);
-  }
-  .shape.v-carve.dim {
-    fill: transparent;
-    stroke: var(--ink);
-  }
-  .shape.profile {
-    stroke-width: 1;
-  }
-  .shape.pocket {
-    fill: url(#hatch);
-  }
-  .shape.inlay {
-    fill: url(#cross);
-  }
-  .shape.drill {
-    fill: var(--carved);
-  }
   .hatch {
     stroke: var(--ink);
     stroke-width: 1;
     opacity: 0.55;
-  }
-  .shape.free {
-    stroke-dasharray: 2 3;
-  }
-  .shape.open {
-    fill: none;
-    stroke: var(--signal);
-  }
-  .shape.active {
-    stroke: var(--signal);
-    stroke-width: 2.5;
-  }
-  .shape:focus-visible {
-    outline: none;
-    stroke: var(--signal);
-    stroke-width: 4;
-  }
-  .shape[data-grab] {
-    cursor: pointer;
-  }
-  .through {
-    fill: none;
-    stroke: var(--ink);
-    stroke-width: 1.6;
-    stroke-dasharray: 12 5 2 5;
-    vector-effect: non-scaling-stroke;
-    pointer-events: none;
-  }
-  .through.active {
-    stroke: var(--signal);
-    stroke-width: 2.5;
-  }
-  .followed {
-    fill: none;
-    stroke: var(--carved);
-    stroke-width: 1;
-    vector-effect: non-scaling-stroke;
-    pointer-events: none;
-  }
-  .followed.v-carve {
-    stroke: var(--wood);
-  }
-  .link {
-    fill: none;
-    stroke: var(--signal);
-    stroke-width: 1;
-    stroke-dasharray: 1 4;
-    vector-effect: non-scaling-stroke;
-    pointer-events: none;
   }
   .keep-out {
     fill: var(--metal);
     stroke: var(--ink);
     stroke-width: 1;
     vector-effect: non-scaling-stroke;
-  }
-  .tab {
-    fill: var(--ink);
-    pointer-events: none;
   }
   .chosen {
     fill: none;

@@ -9,22 +9,32 @@
       holes: boolean;
       tabs: boolean;
       paths: boolean;
+      /** Starts of cut-outs, that can be dragged as tabs can. */
+      starts: boolean;
+      /** Lines too thin for the tip, and what no bit reaches. */
+      narrow: boolean;
+      left: boolean;
       keepOuts: string[];
       chalk: boolean;
     };
+    /** Height of the legend, px. */
+    height?: number;
     nearer: (factor: number) => void;
     fitAll: () => void;
   }
-  let { marks, nearer, fitAll }: Props = $props();
+  let { marks, height = $bindable(), nearer, fitAll }: Props = $props();
 </script>
 
-<div class="legend">
+<div class="legend" bind:clientHeight={height}>
   {#if marks.through}<span><i class="key through-key"></i> cut through</span>{/if}
   {#if marks.carved}<span><i class="key carved-key"></i> carved</span>{/if}
   {#if marks.pocket}<span><i class="key pocket-key"></i> pocket</span>{/if}
   {#if marks.inlay}<span><i class="key inlay-key"></i> inlay</span>{/if}
   {#if marks.holes}<span><i class="key hole-key"></i> hole</span>{/if}
-  {#if marks.tabs}<span><i class="key tab-key"></i> tab</span>{/if}
+  {#if marks.tabs}<span><i class="key tab-key"></i> {marks.starts ? 'tab: drag it' : 'tab'}</span>{/if}
+  {#if marks.starts}<span><i class="key start-key"></i> start: drag it</span>{/if}
+  {#if marks.narrow}<span><i class="key narrow-key"></i> too thin for the tip</span>{/if}
+  {#if marks.left}<span><i class="key left-key"></i> left standing</span>{/if}
   {#if marks.paths}<span><i class="key followed-key"></i> path of the bit</span><span
       ><i class="key link-key"></i> lifted over</span
     >{/if}
@@ -90,6 +100,21 @@
     height: 8px;
     width: 16px;
     background: var(--ink);
+  }
+  .start-key {
+    height: 11px;
+    width: 11px;
+    border: 2px solid var(--signal);
+    transform: rotate(45deg);
+  }
+  .narrow-key {
+    border-top: 4px solid var(--signal);
+  }
+  .left-key {
+    height: 12px;
+    width: 14px;
+    background: var(--signal);
+    opacity: 0.75;
   }
   .followed-key {
     border-top: 1.5px solid var(--carved);

@@ -37,15 +37,21 @@
     });
   }
 
-  function addKeepOut(kind: 'clamp' | 'screw'): void {
+  const KEEP_OUT_SIZES = {
+    clamp: { length: 30, width: 40, height: 4 },
+    screw: { length: 8, width: 8, height: 2 },
+    pin: { length: 10, width: 10, height: 12 },
+  };
+
+  function addKeepOut(kind: keyof typeof KEEP_OUT_SIZES): void {
     change((s) => {
       let n = s.keepOuts.length + 1;
       while (s.keepOuts.some((k) => k.id === `${kind}-${n}`)) n++;
-      const size = kind === 'clamp' ? { length: 30, width: 40, height: 4 } : { length: 8, width: 8, height: 2 };
+      const size = KEEP_OUT_SIZES[kind];
       s.keepOuts.push({
         id: `${kind}-${n}`,
         kind,
-        x: kind === 'clamp' ? -15 : 4,
+        x: { clamp: -15, screw: 4, pin: -10 }[kind],
         y: s.width / 2 - size.width / 2,
         ...size,
       });
@@ -179,6 +185,7 @@
 
 <section class="rule">
   <h2>In the way of the bit</h2>
+  <p class="mute small">Between cuts the bit goes over or round these, whichever is quicker.</p>
   {#each stock.keepOuts as keepOut, index (keepOut.id)}
     <p class="sentence keep-out">
       A {keepOut.kind} at <Quantity
@@ -226,11 +233,12 @@
       >
     </p>
   {:else}
-    <p class="mute">No clamps or screws on the board.</p>
+    <p class="mute">No clamps, screws or pins on the board.</p>
   {/each}
   <div class="actions">
     <button class="plain-button" type="button" onclick={() => addKeepOut('clamp')}>Add a clamp</button>
     <button class="plain-button" type="button" onclick={() => addKeepOut('screw')}>Add a screw</button>
+    <button class="plain-button" type="button" onclick={() => addKeepOut('pin')}>Add a pin</button>
   </div>
 </section>
 
@@ -250,6 +258,9 @@
   }
   .keep-out {
     font-size: 15px;
+  }
+  .small {
+    font-size: 14px;
   }
   .link {
     text-decoration: underline;

@@ -7,13 +7,16 @@ import { CarvedMoves } from '@kerbe/core/carving/section';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { compute, ComputeCache, type JobResult } from '@kerbe/core/job/compute';
 import type { Face, Job } from '@kerbe/core/job/job';
-import { measureQuicker, type Outcome, type Quicker } from '@kerbe/core/remarks/quicker';
+import { checkProgram } from '@kerbe/core/program/check';
+import { readProgram } from '@kerbe/core/program/read';
+import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
 import { thicknessAt } from '@kerbe/core/stock/stock';
 import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import frauncesUrl from '@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf?url';
 import josefinUrl from '@expo-google-fonts/josefin-sans/600SemiBold/JosefinSans_600SemiBold.ttf?url';
 import rokkittUrl from '@expo-google-fonts/rokkitt/600SemiBold/Rokkitt_600SemiBold.ttf?url';
-import { cutView, itemView, type JobView } from './job-view.ts';
+import { cutView, type ForeignProgram, itemView, type JobView, pathView } from './job-view.ts';
+import { nearestAtDepth } from './nearest-at-depth.ts';
 import { reliefOf, type Relief } from './relief.ts';
 
 const FACE_URLS: Record<Face, string> = { fraunces: frauncesUrl, josefin: josefinUrl, rokkitt: rokkittUrl };
@@ -65,6 +68,7 @@ const api = {
         cuts: result.cuts.map((cut) => cutView(cut)),
         minutes: result.minutes,
         bitChanges: result.bitChanges,
+        bits: result.bits,
         remarks: result.remarks,
         milliseconds: performance.now() - started,
       };
@@ -83,20 +87,16 @@ const api = {
     running?.abort();
     const mine = new AbortController();
     running = mine;
-    const outcome = ({ minutes, cuts }: JobResult): Outcome => ({
-      minutes,
-      depths: Object.fromEntries(cuts.map((cut) => [cut.cut, cut.problem ? undefined : cut.depth])),
-    });
     try {
       const resources = await gather(job);
       const library = await clipper!;
       return await measureQuicker(
         job,
-        outcome(result),
+        outcomeOf(result),
         async (changed) =>
           mine.signal.aborted
             ? undefined
-            : outcome(await compute(changed, resources, library, { cache, signal: mine.signal, unjudged: true })),
+            : outcomeOf(await compute(changed, resources, library, { cache, signal: mine.signal, unjudged: true })),
         progress,
       );
     } catch (error) {
@@ -125,6 +125,29 @@ const api = {
       return latest ? thicknessAt(latest.job.stock, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t) : 0;
     });
     return { heights, thickness };
+  },
+
+  /** The place on a cut's deepest way that is nearest to a point of the sheet. */
+  nearestOn(cut: string, x: number, y: number): { x: number; y: number } | undefined {
+    const path = latest?.result.cuts.find((part) => part.id === cut)?.path;
+    return path && nearestAtDepth(path, x, y);
+  },
+
+  /** A program from elsewhere on this job's sheet. @throws with one sentence where it holds no moves. */
+  async foreign(name: string, text: string): Promise<ForeignProgram | undefined> {
+    if (!latest) return undefined;
+    const read = readProgram(text);
+    const { path, minutes, deepest, findings } = checkProgram(read, latest.job);
+    return {
+      name,
+      lines: text.split('\n').length,
+      minutes,
+      deepest,
+      bits: read.bits.map(({ number }) => number),
+      findings,
+      notes: read.notes,
+      ...pathView(path),
+    };
   },
 
   /** The carved piece as triangles, on a grid of about `most` cells. */

@@ -1,6 +1,6 @@
 import type { PlacedItem } from '@kerbe/core/artwork/place';
 import type { Bounds } from '@kerbe/core/geometry/outline';
-import type { CutResult } from '@kerbe/core/job/compute';
+import type { BitTime, CutResult } from '@kerbe/core/job/compute';
 import type { Path } from '@kerbe/core/motion/path';
 import type { Remark } from '@kerbe/core/remarks/judge';
 
@@ -17,16 +17,39 @@ export interface ItemView {
   shapes: ShapeView[];
   bounds?: Bounds;
   problem?: string;
+  nodes: PlacedItem['nodes'];
   notes: string[];
 }
 
-/** What a cut came to, without its path's points. */
-export type CutView = Omit<CutResult, 'path'> & {
-  /** Path data of what is cut and of the moves between. */
+/** A way of the bit as path data: what is cut, and the moves between. */
+export interface PathView {
   cutPath: string;
   linkPath: string;
-  points: number;
-};
+}
+
+/** What a cut came to, without its path's points. */
+export type CutView = Omit<CutResult, 'path' | 'carving' | 'leftLoops'> &
+  PathView & {
+    carving?: Omit<NonNullable<CutResult['carving']>, 'narrow'>;
+    /** Path data of lines too thin for the tip, and of what no bit reaches; empty where there are none. */
+    narrowPath: string;
+    leftPath: string;
+    points: number;
+  };
+
+/** A program from elsewhere, seen on this job's sheet. */
+export interface ForeignProgram extends PathView {
+  name: string;
+  lines: number;
+  minutes: number;
+  deepest: number;
+  /** Bits it calls, by their numbers. */
+  bits: number[];
+  /** What to see to before it is run. */
+  findings: string[];
+  /** What could not be followed. */
+  notes: string[];
+}
 
 /** What the worker tells the page of a computed job. */
 export interface JobView {
@@ -34,39 +57,51 @@ export interface JobView {
   cuts: CutView[];
   minutes: number;
   bitChanges: number;
+  bits: BitTime[];
   remarks: Remark[];
   milliseconds: number;
 }
 
 const n = (value: number) => Math.round(value * 1000) / 1000;
 
-export function itemView({ id, shapes, bounds, problem, notes }: PlacedItem): ItemView {
+export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedItem): ItemView {
   return {
     id,
     bounds,
     problem,
+    nodes,
     notes,
     shapes: shapes.map((shape) => ({
       name: shape.name,
       rule: shape.rule,
       open: shape.outlines.some((outline) => !outline.closed),
-      d: shape.outlines
-        .map(({ points, closed }) => {
-          let d = `M${n(points[0])} ${n(points[1])}`;
-          for (let i = 2; i < points.length; i += 2) d += `L${n(points[i])} ${n(points[i + 1])}`;
-          return closed ? d + 'z' : d;
-        })
-        .join(''),
+      d: shape.outlines.map(({ points, closed }) => lineData(points, closed)).join(''),
     })),
   };
 }
 
-export function cutView({ path, ...rest }: CutResult): CutView {
-  return { ...rest, ...drawn(path), points: path.feed.length };
+export function cutView({ path, carving, leftLoops, ...rest }: CutResult): CutView {
+  const { narrow, ...measured } = carving ?? {};
+  let narrowPath = '';
+  for (let i = 0; narrow && i < narrow.length; i += 4) narrowPath += lineData(narrow.subarray(i, i + 4), false);
+  return {
+    ...rest,
+    ...pathView(path),
+    carving: carving && (measured as CutView['carving']),
+    narrowPath,
+    leftPath: (leftLoops ?? []).map((loop) => lineData(loop, true)).join(''),
+    points: path.feed.length,
+  };
+}
+
+function lineData(points: ArrayLike<number>, closed: boolean): string {
+  let d = `M${n(points[0])} ${n(points[1])}`;
+  for (let i = 2; i < points.length; i += 2) d += `L${n(points[i])} ${n(points[i + 1])}`;
+  return closed ? d + 'z' : d;
 }
 
 /** A path seen from above; points nearer than a twentieth of a millimetre are left out of the picture. */
-function drawn({ xyz, feed }: Path): { cutPath: string; linkPath: string } {
+export function pathView({ xyz, feed }: Path): PathView {
   let cutPath = '';
   let linkPath = '';
   let [x, y] = [NaN, NaN];

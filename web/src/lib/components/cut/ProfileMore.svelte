@@ -59,7 +59,7 @@ The bit comes to the wall <Choice
   name="start of the cut"
   value={cut.start ? 'chosen' : 'free'}
   options={[
-    { value: 'free', label: 'where the outline is straight' },
+    { value: 'free', label: 'where it shows least' },
     { value: 'chosen', label: 'at a place' },
   ]}
   onchange={(value) => change((c) => (c.start = value === 'free' ? null : (start ?? { x: 0, y: 0 })))}

@@ -4,6 +4,7 @@
   import { formatLength } from '@kerbe/core/quantity/format';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
+  import Quantity from '../Quantity.svelte';
   import Millimetres from './Millimetres.svelte';
 
   let { cut, change }: { cut: VCarveCut; change: (apply: (cut: VCarveCut) => void) => void } = $props();
@@ -38,6 +39,12 @@ Carving begins <Millimetres
   value={ridge}
   max={10}
   onchange={(value) => shape && change((c) => (c.floorStep = Math.max(0.02, 2 * value * shape.slope + 2 * shape.flat)))}
-/>, {bit
-  ? `${Math.round((100 * cut.floorStep) / bit.diameter)} % of the bit, ${formatLength(bit.diameter, unit, 2)} across`
-  : ''}.
+/>{#if bit}, and is <Quantity
+    name="floor step, share of the bit"
+    kind="number"
+    value={Math.round((1000 * cut.floorStep) / bit.diameter) / 10}
+    min={0.2}
+    max={100}
+    suffix="%"
+    onchange={(value) => change((c) => (c.floorStep = (value / 100) * bit.diameter))}
+  /> of the bit, {formatLength(bit.diameter, unit, 2)} across{/if}.

@@ -1,0 +1,46 @@
+import type { ArcLength } from '../geometry/arc-length.ts';
+import type { Clearance } from '../geometry/clearance.ts';
+import type { Loops } from '../geometry/clipper.ts';
+import { insideArea } from '../geometry/stretches.ts';
+import type { ProfileSettings } from './profile.ts';
+
+export interface Lead {
+  in: [number, number][];
+  out: [number, number][];
+}
+
+/** A way in and out on the side of the scrap, or nothing where there is no room for it. */
+export function leadOf(
+  measured: ArcLength,
+  start: number,
+  { lead, diameter, side }: ProfileSettings,
+  partOnLeft: boolean,
+  guard: { edge: Clearance; loops: Loops; sign: number },
+): Lead | undefined {
+  if (!lead || lead.kind === 'none' || !(lead.length > 0) || side === 'on') return undefined;
+  const { x, y, dx, dy } = measured.pointAt(start);
+  // Away from the part.
+  const nx = partOnLeft ? dy : -dy;
+  const ny = partOnLeft ? -dx : dx;
+  const at = (along: number, off: number): [number, number] => [x + along * dx + off * nx, y + along * dy + off * ny];
+  const r = lead.length;
+  const steps = 12;
+  const quarter = (sign: number) =>
+    Array.from({ length: steps + 1 }, (_, k) => {
+      const a = (Math.PI / 2) * (k / steps);
+      return at(sign * r * Math.cos(a), r * (1 - Math.sin(a)));
+    });
+  const way: Lead =
+    lead.kind === 'line'
+      ? { in: [at(-r, r * 0.5)], out: [at(r, r * 0.5)] }
+      : { in: quarter(-1).slice(0, -1), out: quarter(1).slice(0, -1).reverse() };
+  // The bit's centre stays on the scrap side of every path, and no nearer to a neighbour than the path itself is.
+  const between = [...way.in, ...way.out].flatMap(([px, py]): [number, number][] =>
+    [0, 0.25, 0.5, 0.75].map((t) => [px + t * (x - px), py + t * (y - py)]),
+  );
+  const free = (lead.kind === 'line' ? between : [...way.in, ...way.out]).every(([px, py]) => {
+    const inside = insideArea(guard.loops, px, py);
+    return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
+  });
+  return free && diameter > 0 ? way : undefined;
+}

@@ -1,0 +1,73 @@
+import { intrusion } from '../carving/intrusion.ts';
+import type { Job } from '../job/job.ts';
+import type { Path } from '../motion/path.ts';
+import { planMotion } from '../motion/plan.ts';
+import { formatFeed, formatLength } from '../quantity/format.ts';
+import { thickest, zeroOf } from '../stock/stock.ts';
+import type { ReadProgram } from './read.ts';
+
+/** A program seen against a job’s stock, zero and bench. */
+export interface CheckedProgram {
+  /** The way of the bit on the sheet, mm. */
+  path: Path;
+  /** With its dwells, without bit changes. */
+  minutes: number;
+  /** Below the top of the stock, mm. */
+  deepest: number;
+  /** What to see to before it is run, one sentence each. */
+  findings: string[];
+}
+
+/**
+ * Lays a program that was read on a job’s sheet by the job’s zero, times it on the job’s bench, and looks at what can be
+ * known without its bits: reach, depth, edges, clamps, feeds.
+ */
+export function checkProgram({ path, dwell }: ReadProgram, { stock, bench, unit }: Job): CheckedProgram {
+  const zero = zeroOf(stock);
+  const thick = thickest(stock);
+  const laid: Path = {
+    xyz: path.xyz.map((v, i) => v + [zero.x, zero.y, zero.z][i % 3]),
+    feed: path.feed,
+  };
+  const { xyz, feed } = laid;
+  let lowest = 0;
+  let fastest = 0;
+  let off = 0;
+  let plunged = false;
+  const [least, most] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (let i = 0; i < feed.length; i++) {
+    const [x, y, z] = [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]];
+    for (const [k, v] of [x, y, z].entries()) {
+      least[k] = Math.min(least[k], v);
+      most[k] = Math.max(most[k], v);
+    }
+    lowest = Math.min(lowest, z);
+    fastest = Math.max(fastest, feed[i]);
+    if (z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
+    if (i > 0 && feed[i] === 0 && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
+  }
+  const length = (mm: number) => formatLength(mm, unit);
+  const findings: string[] = [];
+  if (-lowest > thick + stock.spoilboard)
+    findings.push(`It goes ${length(-lowest)} deep: through the stock and right through the spoilboard.`);
+  else if (-lowest > thick + 1e-6) findings.push(`It goes ${length(-lowest - thick)} into the spoilboard.`);
+  if (off > 1e-6) findings.push(`It cuts up to ${length(off)} beside the stock.`);
+  if (plunged) findings.push('It goes down into the wood by a rapid move.');
+  for (const [k, axis] of (['x', 'y', 'z'] as const).entries())
+    if (most[k] - least[k] > bench.travel[axis] + 1e-6)
+      findings.push(
+        `It spans ${length(most[k] - least[k])} along ${axis.toUpperCase()}, and ${bench.name} reaches ${length(bench.travel[axis])}.`,
+      );
+  const across = Math.min(bench.limits.speed.x, bench.limits.speed.y);
+  if (fastest > across)
+    findings.push(
+      `It asks for ${formatFeed(fastest, unit)}, and ${bench.name} does ${formatFeed(across, unit)}; the time here reckons with that.`,
+    );
+  for (const keepOut of stock.keepOuts)
+    if (intrusion(laid, 0.001, keepOut) > 0)
+      findings.push(`The middle of its bit meets the ${keepOut.kind} at ${length(keepOut.x)}, ${length(keepOut.y)}.`);
+  return { path: laid, minutes: planMotion(laid, bench.limits).minutes + dwell / 60, deepest: -lowest, findings };
+}

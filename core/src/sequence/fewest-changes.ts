@@ -1,0 +1,44 @@
+import type { Cut } from '../job/job.ts';
+import { rankOf } from './order.ts';
+
+/** With more cuts than this there are too many orders to try. */
+const MOST_CUTS = 7;
+
+/** Cuts from this rank on let parts come loose, and stay in the usual order at the end. */
+const CUT_OUT = 3;
+
+/**
+ * The order of cuts with the fewest bit changes, among all that cut out last, and inside before outside; nothing where
+ * none has fewer than there are now.
+ *
+ * @example pocket with 6 mm, carve with a V-bit after clearing with 6 mm: the pocket, then the carving, one change
+ */
+export function fewestChanges(cuts: readonly Cut[], now: number): Cut[] | undefined {
+  if (cuts.length < 2 || cuts.length > MOST_CUTS) return undefined;
+  const last = cuts.filter((cut) => rankOf(cut, false) >= CUT_OUT).sort((a, b) => rankOf(a, false) - rankOf(b, false));
+  const free = cuts.filter((cut) => !last.includes(cut));
+  let best: Cut[] | undefined;
+  let least = now;
+  const tried: Cut[] = [];
+  const extend = () => {
+    if (tried.length === free.length) {
+      const order = [...tried, ...last];
+      const changes = changesOf(order);
+      if (changes < least) [best, least] = [order, changes];
+      return;
+    }
+    for (const cut of free) {
+      if (tried.includes(cut)) continue;
+      tried.push(cut);
+      extend();
+      tried.pop();
+    }
+  };
+  extend();
+  return best;
+}
+
+function changesOf(cuts: readonly Cut[]): number {
+  const bits = cuts.flatMap((cut) => ('clearBits' in cut ? [...cut.clearBits, cut.bit] : [cut.bit]));
+  return bits.filter((bit, i) => i > 0 && bit !== bits[i - 1]).length;
+}

@@ -1,0 +1,44 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
+
+const text = (name: string) => readFileSync(new URL(`../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8');
+type Loose = { job: { cuts: Record<string, unknown>[]; artwork: Record<string, unknown>[]; [key: string]: unknown } };
+
+describe('job files from before', () => {
+  test('what older files do not say takes the meaning it had: no refit, loops and not slots, Kerbe’s order and starts', () => {
+    const old = JSON.parse(text('night-light')) as Loose;
+    delete old.job.ownOrder;
+    for (const item of old.job.artwork) delete item.refit;
+    for (const cut of old.job.cuts)
+      for (const key of ['slots', 'start', 'skin', 'lead', 'lastPass', 'finish']) delete cut[key];
+    const { job } = readJobFile(JSON.stringify(old));
+    expect(job.ownOrder).toBe(false);
+    expect(job.artwork[0]).toMatchObject({ refit: 0 });
+    expect(job.cuts.find((cut) => cut.kind === 'pocket')).toMatchObject({ slots: false, finish: 0, lastPass: 0 });
+    expect(job.cuts.find((cut) => cut.kind === 'profile')).toMatchObject({
+      start: null,
+      skin: 0,
+      lead: { kind: 'none', length: 3 },
+    });
+  });
+  test.each(['night-light', 'comet-marker', 'meridian-plate', 'entrance-board'])(
+    '%s comes back as it went out',
+    (name) => {
+      const file = readJobFile(text(name));
+      expect(readJobFile(writeJobFile(file.job, file.assets))).toEqual(file);
+    },
+  );
+  test.each([
+    ['a later version', (f: Loose): void => void (f.job.version = 2), /version/],
+    ['another format', (f: Loose): void => void (f.job.format = 'other'), /format/],
+    ['a cut of no known kind', (f: Loose): void => void (f.job.cuts[0].kind = 'polish'), /cuts/],
+    ['a refit of a metre', (f: Loose): void => void (f.job.artwork[0].refit = 1000), /refit/],
+    ['an asset that is no hash', (f: Loose): void => void (f.job.artwork[0].asset = '../../etc/passwd'), /asset/],
+    ['a name beyond all measure', (f: Loose): void => void (f.job.name = 'x'.repeat(5000)), /name/],
+  ] as const)('%s: one sentence that names it', (_, change, sentence) => {
+    const file = JSON.parse(text('night-light')) as Loose;
+    change(file);
+    expect(() => readJobFile(JSON.stringify(file))).toThrow(sentence);
+  });
+});

@@ -1,0 +1,171 @@
+<script lang="ts">
+  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import type { SheetFrame } from '$lib/sheet-frame';
+  import type { StopName } from '$lib/stops';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import type { CutView } from '$lib/workers/job-view';
+
+  /** The tabs of a cut-out and the places where it starts; at Cuts those of the chosen cut can be moved along it. */
+  interface Props {
+    cut: CutView;
+    frame: SheetFrame;
+    stop: StopName;
+  }
+  let { cut, frame, stop }: Props = $props();
+  const bench = useWorkbench();
+  const { session } = bench;
+  const unit = $derived(session.job.unit);
+  const movable = $derived(stop === 'cuts' && cut.cut === bench.activeCut);
+  const sx = $derived((x: number) => frame.left + frame.k * x);
+  const sy = $derived((y: number) => frame.base - frame.k * y);
+  interface Place {
+    x: number;
+    y: number;
+  }
+  type What = { kind: 'tab'; index: number } | { kind: 'start' };
+  /** Where what is dragged would go. */
+  let held = $state.raw<{ what: What; at: Place }>();
+
+  const snapped = async (at: Place) => (await session.worker.nearestOn(cut.id, at.x, at.y)) ?? at;
+  const rounded = ({ x, y }: Place) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
+
+  function put(what: What, at: Place | undefined): void {
+    session.update((job) => {
+      const found = job.cuts.find((c) => c.id === cut.cut);
+      if (found?.kind !== 'profile') return;
+      if (what.kind === 'start') {
+        found.start = at ? rounded(at) : null;
+        return;
+      }
+      const places = cut.tabs.map(({ x, y }) => ({ x, y }));
+      if (at) places[what.index] = at;
+      else places.splice(what.index, 1);
+      found.tabs.at = places.map(rounded);
+      found.tabs.count = places.length;
+    });
+  }
+
+  function grab(event: PointerEvent, what: What): void {
+    if (!movable || event.button !== 0) return;
+    event.stopPropagation();
+    const target = event.currentTarget as SVGGElement;
+    const box = target.ownerSVGElement!.getBoundingClientRect();
+    target.setPointerCapture(event.pointerId);
+    let wanted = 0;
+    const move = async (e: PointerEvent) => {
+      const mine = ++wanted;
+      const at = await snapped({
+        x: (e.clientX - box.left - frame.left) / frame.k,
+        y: (frame.base - (e.clientY - box.top)) / frame.k,
+      });
+      if (mine === wanted) held = { what, at };
+    };
+    const up = async (e: PointerEvent) => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', up);
+      if (held) await move(e);
+      if (held) put(what, held.at);
+      held = undefined;
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', up);
+  }
+
+  async function key(event: KeyboardEvent, what: What, at: Place): Promise<void> {
+    if (!movable) return;
+    if (event.key === 'Delete') {
+      event.preventDefault();
+      put(what, undefined);
+      return;
+    }
+    const step = event.shiftKey ? 10 : 1;
+    const d = { ArrowUp: [0, step], ArrowDown: [0, -step], ArrowLeft: [-step, 0], ArrowRight: [step, 0] }[event.key];
+    if (!d) return;
+    event.preventDefault();
+    put(what, await snapped({ x: at.x + d[0], y: at.y + d[1] }));
+  }
+  const words = ({ x, y }: Place) => `${lengthNumber(x, unit)}, ${lengthNumber(y, unit)} ${unit}`;
+  const shown = (what: What, at: Place) =>
+    held?.what.kind === what.kind && (what.kind === 'start' || (held.what as { index: number }).index === what.index)
+      ? held.at
+      : at;
+</script>
+
+{#if movable}
+  {#each cut.tabs as tab, index (index)}
+    {@const what = { kind: 'tab', index } as const}
+    {@const at = shown(what, tab)}
+    <g
+      class="handle"
+      data-grab
+      role="slider"
+      tabindex="0"
+      aria-label="Tab {index + 1} of cut {bench.cutNumber(cut.cut)}"
+      aria-valuenow={Math.round(at.x)}
+      aria-valuetext={words(at)}
+      transform="translate({sx(at.x)} {sy(at.y)})"
+      onpointerdown={(event) => grab(event, what)}
+      onkeydown={(event) => key(event, what, tab)}
+    >
+      <rect class="room" x="-14" y="-14" width="28" height="28" />
+      <rect class="tab" x="-9" y="-5" width="18" height="10" />
+    </g>
+  {/each}
+  {#each cut.starts ?? [] as start, index (index)}
+    {@const what = { kind: 'start' } as const}
+    {@const at = index === 0 ? shown(what, start) : start}
+    <g
+      class="handle"
+      data-grab
+      role="slider"
+      tabindex="0"
+      aria-label="Start {index + 1} of cut {bench.cutNumber(cut.cut)}"
+      aria-valuenow={Math.round(at.x)}
+      aria-valuetext={words(at)}
+      transform="translate({sx(at.x)} {sy(at.y)})"
+      onpointerdown={(event) => grab(event, what)}
+      onkeydown={(event) => key(event, what, start)}
+    >
+      <rect class="room" x="-14" y="-14" width="28" height="28" />
+      <path class="start" d="M0 -8L8 0L0 8L-8 0Z" />
+    </g>
+  {/each}
+{:else}
+  {#each cut.tabs as tab, index (index)}
+    <rect class="tab" x={sx(tab.x) - 8} y={sy(tab.y) - 4} width="16" height="8" />
+  {/each}
+{/if}
+
+<style>
+  .tab {
+    fill: var(--ink);
+    pointer-events: none;
+  }
+  .handle {
+    cursor: move;
+  }
+  .handle:focus-visible {
+    outline: none;
+  }
+  .room {
+    fill: transparent;
+    pointer-events: all;
+  }
+  .handle:focus-visible .room {
+    stroke: var(--signal);
+    stroke-width: 2;
+  }
+  .handle .tab {
+    stroke: var(--card);
+    stroke-width: 1.5;
+  }
+  .handle:hover .tab {
+    fill: var(--signal);
+  }
+  .start {
+    fill: var(--card);
+    stroke: var(--signal);
+    stroke-width: 2.5;
+    pointer-events: none;
+  }
+</style>

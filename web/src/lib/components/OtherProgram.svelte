@@ -1,0 +1,100 @@
+<script lang="ts">
+  import { FileUpload } from '@skeletonlabs/skeleton-svelte';
+  import { FileSearch } from '@lucide/svelte';
+  import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  /** A larger file would not fit into the browser's memory as a path. */
+  const LARGEST = 60_000_000;
+
+  const bench = useWorkbench();
+  const { session } = bench;
+  const unit = $derived(session.job.unit);
+  const shown = $derived(bench.foreign);
+  let problem = $state<string>();
+  let busy = $state(false);
+
+  async function read(file: File | undefined): Promise<void> {
+    if (!file) return;
+    problem = undefined;
+    if (file.size > LARGEST) {
+      problem = `${file.name} is ${(file.size / 1e6).toFixed(0)} MB, and the most is ${LARGEST / 1e6} MB; divide the program.`;
+      return;
+    }
+    bench.foreignFile = { name: file.name, text: await file.text() };
+    bench.showPiece = false;
+  }
+
+  // Laid by this job's zero and timed on its bench: read again whenever those may have changed.
+  $effect(() => {
+    const file = bench.foreignFile;
+    void session.view;
+    if (!file) {
+      bench.foreign = undefined;
+      return;
+    }
+    busy = true;
+    session.worker
+      .foreign(file.name, file.text)
+      .then((seen) => {
+        if (bench.foreignFile === file) bench.foreign = seen;
+      })
+      .catch((error: unknown) => {
+        problem = error instanceof Error ? error.message : String(error);
+        bench.foreignFile = undefined;
+      })
+      .finally(() => (busy = false));
+  });
+</script>
+
+<section class="rule" aria-label="Another program">
+  <h2>Another program</h2>
+  {#if shown}
+    <p>
+      <strong>{shown.name}</strong> is drawn on the sheet, from this job’s zero: {shown.lines.toLocaleString('en')} lines,
+      <strong>{formatMinutes(shown.minutes)}</strong> on the {session.job.bench.name} without bit changes,
+      {formatLength(shown.deepest, unit, 2)} deepest{#if shown.bits.length}, bit {shown.bits.join(', then ')}{/if}.
+    </p>
+    {#each shown.findings as finding (finding)}<p class="finding">{finding}</p>{/each}
+    {#each shown.notes as note (note)}<p class="note">{note}</p>{/each}
+    {#if shown.findings.length === 0}<p class="mute small">
+        It keeps to the stock, the reach of the bench, and clear of clamps as far as its bit’s middle tells.
+      </p>{/if}
+    <button class="plain-button" type="button" onclick={() => (bench.foreignFile = undefined)}
+      >Show this job’s own paths again</button
+    >
+  {:else}
+    <p class="mute small">
+      Any RS-274 program, also one that Kerbe did not write, can be seen on this stock, timed and checked. It stays in
+      this window.
+    </p>
+    <FileUpload
+      accept={{ 'text/plain': ['.nc', '.ngc', '.gcode', '.tap', '.cnc', '.txt'], '*/*': [] }}
+      maxFiles={1}
+      onFileAccept={(details) => void read(details.files[0])}
+      onFileReject={(details) => void read(details.files[0]?.file)}
+    >
+      <FileUpload.Trigger class="plain-button"
+        ><FileSearch size={16} aria-hidden="true" /> Read a program</FileUpload.Trigger
+      >
+      <FileUpload.HiddenInput aria-label="Program to read" />
+    </FileUpload>
+  {/if}
+  {#if busy}<p role="status">Reading the program…</p>{/if}
+  {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+</section>
+
+<style>
+  .small {
+    font-size: 14px;
+  }
+  .finding {
+    border-left: 4px solid var(--signal);
+    padding-left: 12px;
+    margin: 8px 0;
+    font-size: 15px;
+  }
+  button {
+    margin-top: 6px;
+  }
+</style>

@@ -1,0 +1,147 @@
+<script lang="ts" module>
+  /** An item of artwork on its way over the sheet, mm from where it lies. */
+  export interface Dragged {
+    item: string;
+    dx: number;
+    dy: number;
+  }
+</script>
+
+<script lang="ts">
+  import { includesShape, toggleShape } from '@kerbe/core/job/targets';
+  import type { StopName } from '$lib/stops';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  interface Props {
+    stop: StopName;
+    /** Pixels a millimetre. */
+    k: number;
+    /** Cuts that are done, at Run. */
+    done?: ReadonlySet<string>;
+    dragging?: Dragged;
+  }
+  let { stop, k, done, dragging = $bindable() }: Props = $props();
+  const bench = useWorkbench();
+  const { session } = bench;
+
+  /** The first cut that a shape belongs to. */
+  function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
+    const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
+    return cut && { kind: cut.kind, id: cut.id };
+  }
+
+  /** Adds a shape to the active cut, or takes it out. */
+  function choose(item: string, shape: number, count: number): void {
+    const index = session.job.cuts.findIndex((cut) => cut.id === bench.activeCut);
+    if (index < 0) return;
+    session.update((job) => {
+      job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, count);
+    });
+  }
+
+  function grab(event: PointerEvent, item: string): void {
+    if (stop !== 'artwork' || event.button !== 0) return;
+    bench.selected = item;
+    const [x, y] = [event.clientX, event.clientY];
+    const target = event.currentTarget as SVGElement;
+    target.setPointerCapture(event.pointerId);
+    const move = (e: PointerEvent) => (dragging = { item, dx: (e.clientX - x) / k, dy: -(e.clientY - y) / k });
+    const up = () => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', up);
+      const moved = dragging;
+      dragging = undefined;
+      if (!moved || Math.hypot(moved.dx, moved.dy) * k < 3) return;
+      session.update((job) => {
+        const found = job.artwork.find((a) => a.id === item)!;
+        found.x = Math.round((found.x + moved.dx) * 100) / 100;
+        found.y = Math.round((found.y + moved.dy) * 100) / 100;
+      });
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', up);
+  }
+</script>
+
+{#each session.view?.items ?? [] as item (item.id)}
+  {@const off = dragging?.item === item.id ? dragging : undefined}
+  <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
+    {#each item.shapes as shape, index (index)}
+      {@const cut = cutOf(item.id, index)}
+      {@const active = stop === 'cuts' && cut?.id === bench.activeCut}
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <path
+        class="shape {cut?.kind ?? 'free'}"
+        class:active
+        class:done={cut && done?.has(cut.id)}
+        class:dim={stop === 'run' && cut && !done?.has(cut.id)}
+        class:selected={stop === 'artwork' && bench.selected === item.id}
+        class:open={shape.open}
+        d={shape.d}
+        fill-rule={shape.rule}
+        data-grab={stop === 'artwork' || stop === 'cuts' ? '' : undefined}
+        data-shape="{item.id}:{index}"
+        role={stop === 'cuts' ? 'checkbox' : undefined}
+        aria-checked={stop === 'cuts' ? active : undefined}
+        aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
+        tabindex={stop === 'cuts' ? 0 : undefined}
+        onpointerdown={(event) => grab(event, item.id)}
+        onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes.length)}
+        onkeydown={(event) => {
+          if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {
+            event.preventDefault();
+            choose(item.id, index, item.shapes.length);
+          }
+        }}
+      />
+    {/each}
+  </g>
+{/each}
+
+<style>
+  .shape {
+    vector-effect: non-scaling-stroke;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+    fill: transparent;
+  }
+  .shape.v-carve {
+    fill: var(--carved);
+    stroke: var(--carved);
+  }
+  .shape.v-carve.dim {
+    fill: transparent;
+    stroke: var(--ink);
+  }
+  .shape.profile {
+    stroke-width: 1;
+  }
+  .shape.pocket {
+    fill: url(#hatch);
+  }
+  .shape.inlay {
+    fill: url(#cross);
+  }
+  .shape.drill {
+    fill: var(--carved);
+  }
+  .shape.free {
+    stroke-dasharray: 2 3;
+  }
+  .shape.open {
+    fill: none;
+    stroke: var(--signal);
+  }
+  .shape.active {
+    stroke: var(--signal);
+    stroke-width: 2.5;
+  }
+  .shape:focus-visible {
+    outline: none;
+    stroke: var(--signal);
+    stroke-width: 4;
+  }
+  .shape[data-grab] {
+    cursor: pointer;
+  }
+</style>

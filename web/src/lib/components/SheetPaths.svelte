@@ -1,0 +1,82 @@
+<script lang="ts">
+  import type { StopName } from '$lib/stops';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import type { CutView } from '$lib/workers/job-view';
+
+  interface Props {
+    stop: StopName;
+    /** Cuts whose way is drawn at every stop. */
+    profiles: readonly CutView[];
+  }
+  let { stop, profiles }: Props = $props();
+  const bench = useWorkbench();
+  const { session } = bench;
+  const foreign = $derived(stop === 'proof' ? bench.foreign : undefined);
+  const showPaths = $derived(stop === 'proof' || stop === 'set-up');
+  const marked = $derived(showPaths || stop === 'cuts');
+</script>
+
+{#if foreign}
+  <path class="followed alien" d={foreign.cutPath} />
+  <path class="link" d={foreign.linkPath} />
+{:else}
+  {#each session.view?.cuts ?? [] as cut (cut.id)}
+    {#if profiles.includes(cut)}
+      <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
+    {:else if showPaths}
+      <path class="followed {session.job.cuts.find((c) => c.id === cut.cut)?.kind}" d={cut.cutPath} />
+    {/if}
+    {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
+    {#if marked && cut.leftPath}<path class="left" d={cut.leftPath} />{/if}
+    {#if marked && cut.narrowPath}<path class="narrow" d={cut.narrowPath} />{/if}
+  {/each}
+{/if}
+
+<style>
+  .through {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.6;
+    stroke-dasharray: 12 5 2 5;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .through.active {
+    stroke: var(--signal);
+    stroke-width: 2.5;
+  }
+  .followed {
+    fill: none;
+    stroke: var(--carved);
+    stroke-width: 1;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .followed.v-carve {
+    stroke: var(--wood);
+  }
+  .link {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 1;
+    stroke-dasharray: 1 4;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+  .followed.alien {
+    stroke: var(--ink);
+  }
+  .left {
+    fill: var(--signal);
+    fill-opacity: 0.75;
+    pointer-events: none;
+  }
+  .narrow {
+    fill: none;
+    stroke: var(--signal);
+    stroke-width: 4;
+    stroke-linecap: round;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
+  }
+</style>
