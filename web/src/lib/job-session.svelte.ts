@@ -30,6 +30,7 @@ export class JobSession {
   private readonly thread: Worker;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private flight: Promise<void> | undefined;
+  private steps: Promise<void> = Promise.resolve();
   private readonly channel: BroadcastChannel;
 
   constructor(open: OpenJob) {
@@ -88,10 +89,10 @@ export class JobSession {
   /** Saves what is waiting; resolves when the server has it. */
   async save(): Promise<void> {
     clearTimeout(this.timer);
-    await this.flight;
+    while (this.flight) await this.flight;
     if (this.saving === 'kept' || this.conflict) return;
     const job = this.job;
-    this.flight = (async () => {
+    await this.fly(async () => {
       try {
         const outcome = await send<SaveOutcome>('PUT', `/api/jobs/${this.id}`, { base: this.revision, job });
         if (outcome.saved) {
@@ -107,10 +108,15 @@ export class JobSession {
         this.problem = error instanceof Refusal ? error.message : String(error);
         this.timer = setTimeout(() => void this.save(), 3000);
       }
-    })();
+    });
+    if (this.saving === 'waiting' && !this.conflict && this.job !== job) await this.save();
+  }
+
+  /** One request at a time: each starts from the revision that the one before left. */
+  private async fly(request: () => Promise<void>): Promise<void> {
+    this.flight = request();
     await this.flight;
     this.flight = undefined;
-    if (this.saving === 'waiting' && !this.conflict && this.job !== job) await this.save();
   }
 
   /** After another window saved: follow it, unless something of this window waits. */
@@ -140,12 +146,26 @@ export class JobSession {
     this.channel.postMessage(this.revision);
   }
 
-  async step(direction: 'undo' | 'redo'): Promise<void> {
+  /** Undoes or redoes one revision. Steps asked for quickly follow each other; a change made meanwhile is kept. */
+  step(direction: 'undo' | 'redo'): Promise<void> {
+    this.steps = this.steps.then(() => this.takeStep(direction));
+    return this.steps;
+  }
+
+  private async takeStep(direction: 'undo' | 'redo'): Promise<void> {
     await this.save();
-    if (this.conflict) return;
-    const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/${direction}`, { base: this.revision });
-    this.take(open);
-    this.channel.postMessage(this.revision);
+    if (this.conflict || this.saving === 'failed' || !(direction === 'undo' ? this.canUndo : this.canRedo)) return;
+    const shown = this.job;
+    await this.fly(async () => {
+      try {
+        const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/${direction}`, { base: this.revision });
+        if (this.job === shown) this.take(open);
+        else this.revision = open.revision;
+        this.channel.postMessage(this.revision);
+      } catch (error) {
+        this.problem = error instanceof Refusal ? error.message : String(error);
+      }
+    });
   }
 
   async compute(): Promise<void> {
