@@ -148,8 +148,12 @@ function carveRegion(
     const graph = between(axis, depth, bit.flat, above, limit);
     const length = new Float64Array(graph.edges.length / 2);
     for (let e = 0; e < length.length; e++) {
-      const [a, b] = [graph.edges[2 * e], graph.edges[2 * e + 1]];
-      length[e] = Math.hypot(graph.x[a] - graph.x[b], graph.y[a] - graph.y[b], graph.depth[a] - graph.depth[b]);
+      const a = graph.edges[2 * e];
+      const b = graph.edges[2 * e + 1];
+      const dx = graph.x[a] - graph.x[b];
+      const dy = graph.y[a] - graph.y[b];
+      const dz = graph.depth[a] - graph.depth[b];
+      length[e] = Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
     const tracks = grooveRoute(graph.x.length, graph.edges, length, liftCost).map((walk): Track => {
       const xyz = new Float64Array(3 * walk.length);
@@ -191,6 +195,9 @@ interface DepthGraph {
 /** The part of an axis that is deeper than `above`, at most `limit` deep; cut where it passes through `above`. */
 function between(axis: MedialAxis, depth: Float64Array, flat: number, above: number, limit: number): DepthGraph {
   const { edges, r } = axis;
+  // What is carved whole in one pass needs no copy: its graph is the axis.
+  if (above <= 0 && depth.every((d) => d <= limit) && r.every((v) => v >= flat))
+    return { x: axis.x, y: axis.y, depth, edges };
   const x = [...axis.x];
   const y = [...axis.y];
   const d = Array.from(depth, (v) => Math.min(v, limit));
@@ -211,7 +218,8 @@ function between(axis: MedialAxis, depth: Float64Array, flat: number, above: num
       }
     }
     // Where one end is deeper than the limit and the other is not, the bit stays at the limit from there on.
-    const [da, db] = [depthAt(depth, d, a), depthAt(depth, d, b)];
+    const da = depthAt(depth, d, a);
+    const db = depthAt(depth, d, b);
     if (a !== b && da < limit !== db < limit && da !== limit && db !== limit) {
       const t = (limit - da) / (db - da);
       x.push(x[a] + t * (x[b] - x[a]));

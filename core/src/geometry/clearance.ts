@@ -8,6 +8,8 @@ import type { Loops } from './clipper.ts';
 export class Clearance {
   private readonly cellStart: Uint32Array;
   private readonly cellSegments: Uint32Array;
+  /** Beside every entry of `cellSegments`: where its segment starts, its way in x and y, and 1 over its length squared. */
+  private readonly cellLines: Float64Array;
   private readonly minX: number;
   private readonly minY: number;
   private readonly cell: number;
@@ -37,9 +39,9 @@ export class Clearance {
       minY = Math.min(minY, ay[s], by[s]);
       maxY = Math.max(maxY, ay[s], by[s]);
     }
-    // About one segment a cell keeps both the grid and a search small.
+    // Two segments a cell, if they were spread evenly, keep both the grid and a search small.
     const cell = Math.max(
-      Math.sqrt(((maxX - minX) * (maxY - minY)) / n),
+      Math.sqrt((2 * (maxX - minX) * (maxY - minY)) / n),
       Math.max(maxX - minX, maxY - minY) / 400,
       1e-6,
     );
@@ -52,6 +54,7 @@ export class Clearance {
     this.sweep(true);
     for (let i = 1; i < this.cellStart.length; i++) this.cellStart[i] += this.cellStart[i - 1];
     this.cellSegments = new Uint32Array(this.cellStart[this.cellStart.length - 1]);
+    this.cellLines = new Float64Array(5 * this.cellSegments.length);
     this.sweep(false);
     // Filling has moved every start to the next cell's; move them back.
     this.cellStart.copyWithin(1, 0);
@@ -76,7 +79,7 @@ export class Clearance {
 
   /** Visits every cell of every segment: first to count, then to fill. */
   private sweep(counting: boolean): void {
-    const { ax, ay, bx, by, cell, columns, cellStart } = this;
+    const { ax, ay, bx, by, cell, columns, cellStart, cellLines } = this;
     for (let s = 0; s < this.n; s++) {
       const c0 = this.column(Math.min(ax[s], bx[s]));
       const c1 = this.column(Math.max(ax[s], bx[s]));
@@ -85,6 +88,8 @@ export class Clearance {
       const narrow = c0 === c1 || r0 === r1;
       const dx = bx[s] - ax[s];
       const dy = by[s] - ay[s];
+      const length2 = dx * dx + dy * dy;
+      const inverse = length2 > 0 ? 1 / length2 : 0;
       const reach = (cell / 2) * (Math.abs(dx) + Math.abs(dy)) + 1e-9;
       for (let r = r0; r <= r1; r++)
         for (let c = c0; c <= c1; c++) {
@@ -95,8 +100,17 @@ export class Clearance {
             if (Math.abs(cx * dy - cy * dx) > reach) continue;
           }
           const index = r * columns + c;
-          if (counting) cellStart[index + 1]++;
-          else this.cellSegments[cellStart[index]++] = s;
+          if (counting) {
+            cellStart[index + 1]++;
+            continue;
+          }
+          const k = cellStart[index]++;
+          this.cellSegments[k] = s;
+          cellLines[5 * k] = ax[s];
+          cellLines[5 * k + 1] = ay[s];
+          cellLines[5 * k + 2] = dx;
+          cellLines[5 * k + 3] = dy;
+          cellLines[5 * k + 4] = inverse;
         }
     }
   }
@@ -107,7 +121,7 @@ export class Clearance {
    * @param hint a segment that is likely to be near: cells further off than it are not looked into.
    */
   at(x: number, y: number, hint = -1): number {
-    const { ax, ay, bx, by, minX, minY, cell, columns, rows, cellStart, cellSegments } = this;
+    const { ax, ay, bx, by, minX, minY, cell, columns, rows, cellStart, cellSegments, cellLines } = this;
     const c = this.column(x);
     const r = this.row(y);
     let best = Infinity;
@@ -151,13 +165,11 @@ export class Clearance {
           const offX = left > 0 ? left : right > 0 ? right : 0;
           if (offX * offX + offY * offY >= best) continue;
           for (; k < end; k++) {
-            const s = cellSegments[k];
-            const dx = bx[s] - ax[s];
-            const dy = by[s] - ay[s];
-            const px = x - ax[s];
-            const py = y - ay[s];
-            const length2 = dx * dx + dy * dy;
-            let t = length2 > 0 ? (px * dx + py * dy) / length2 : 0;
+            const dx = cellLines[5 * k + 2];
+            const dy = cellLines[5 * k + 3];
+            const px = x - cellLines[5 * k];
+            const py = y - cellLines[5 * k + 1];
+            let t = (px * dx + py * dy) * cellLines[5 * k + 4];
             t = t < 0 ? 0 : t > 1 ? 1 : t;
             const ex = px - t * dx;
             const ey = py - t * dy;
@@ -166,7 +178,7 @@ export class Clearance {
               best = d2;
               bestX = x - ex;
               bestY = y - ey;
-              bestSegment = s;
+              bestSegment = cellSegments[k];
             }
           }
         }

@@ -1,6 +1,6 @@
 import { Bisector } from './bisector.ts';
 import { Clearance } from './clearance.ts';
-import { triangulate, type Triangulated } from './outline-samples.ts';
+import { SMOOTH_DEVIATION, triangulate, type Triangulated } from './outline-samples.ts';
 import { type RegionOutline, regionOutline } from './region-outline.ts';
 import type { Region } from './regions.ts';
 
@@ -27,16 +27,16 @@ export interface MedialAxis {
 export const PRUNING_TOLERANCE = 0.006;
 
 /** How far the cone between two nodes may reach over the outline, mm, before a node is put between them. */
-const GOUGE_TOLERANCE = 0.0015;
+const GOUGE_TOLERANCE = 0.0025;
 
 /** How much of a wall the cone between two nodes may leave standing, mm, before a node is put between them. */
-const STANDING_TOLERANCE = 0.003;
+const STANDING_TOLERANCE = 0.005;
 
 /** Spans shorter than this are not divided, mm: twice the gouge tolerance. */
-const SHORTEST = 0.003;
+const SHORTEST = 0.005;
 
 /** Nodes that lie this near to the line between their neighbours, in x, y and radius, are left out, mm. */
-const THINNING_TOLERANCE = 0.001;
+const THINNING_TOLERANCE = 0.0015;
 
 /** Distances agree with the true clearance when they differ by less than this, mm. */
 const VERIFIED = 1e-6;
@@ -203,7 +203,7 @@ class Tracing {
     const { x, y } = this.mesh;
     const h = Math.max(this.piece(a), this.piece(b));
     const d = Math.hypot(x[a] - x[b], y[a] - y[b]) / 2;
-    return (ROOM * h * h) / (8 * d) + 1e-3;
+    return (ROOM * h * h) / (8 * d) + SMOOTH_DEVIATION;
   }
 
   /** The longer of the two pieces of outline that meet in a sample. */
@@ -336,7 +336,9 @@ class Tracing {
       let e = -1;
       for (let k = start[n]; k < start[n + 1]; k++) if (!gone[incident[k]]) e = incident[k];
       const m = edges[2 * e] === n ? edges[2 * e + 1] : edges[2 * e];
-      const length = Math.hypot(x[n] - x[m], y[n] - y[m]);
+      const dx = x[n] - x[m];
+      const dy = y[n] - y[m];
+      const length = Math.sqrt(dx * dx + dy * dy);
       // Into a corner of angle θ the ear at radius R loses R(1 − sin(θ/2)), with sin(θ/2) = R over its distance.
       const lost =
         r[n] === 0 && length > 0

@@ -35,11 +35,20 @@ const COARSE = 0.06;
 /** Pieces seen from across under a wider angle than this are split: their axis would be guessed, not found. 75°. */
 const WIDE_COSINE = Math.cos((75 * Math.PI) / 180);
 
+/** What turns by less than this is no corner but part of a curve, radians. */
+const CORNER_TURN = 0.2;
+
 /** Sides of a corner's ear may differ by this much in length. */
 const UNEVEN = 1.3;
 
 /** Pieces are not split below this, mm: a third of the thinnest stroke a tip can carve. */
 const FINEST = 0.03;
+
+/** Vertices are no samples where the outline stays this near to the chord past them, mm, until a piece is refined. */
+export const SMOOTH_DEVIATION = 0.012;
+
+/** Most that the outline may turn within one piece, radians: a loop has thirteen pieces or more. */
+const SMOOTH_TURN = 0.5;
 
 const ROUNDS = 40;
 
@@ -78,32 +87,64 @@ interface Samples {
   cut: Float64Array;
 }
 
-function first({ count, x, y, next, size }: RegionOutline): Samples {
+/** The first samples: vertices, save those that a smooth stretch does without, and points along long segments. */
+function first(outline: RegionOutline): Samples {
+  const { count, x, y, next, previous, size } = outline;
   const coarse = COARSE * size;
+  // How many pieces start at a vertex; 0 where it is passed over.
+  const pieces = new Int32Array(count);
+  const onward = new Int32Array(count);
   let n = 0;
-  for (let i = 0; i < count; i++)
-    n += Math.max(1, Math.ceil(Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]) / coarse));
+  for (let start = 0; start < count; start = previous[start] + 1) {
+    let i = start;
+    do {
+      const j = smoothEnd(outline, i, start, coarse);
+      const dx = x[j] - x[i];
+      const dy = y[j] - y[i];
+      onward[i] = j;
+      pieces[i] = j === next[i] ? Math.max(1, Math.ceil(Math.sqrt(dx * dx + dy * dy) / coarse)) : 1;
+      n += pieces[i];
+      i = j;
+    } while (i !== start);
+  }
   const samples = emptySamples(n);
   const at = new Int32Array(count);
   let k = 0;
   for (let i = 0; i < count; i++) {
     at[i] = k;
-    const pieces = Math.max(1, Math.ceil(Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]) / coarse));
-    for (let p = 0; p < pieces; p++, k++) {
-      const t = p / pieces;
-      samples.x[k] = x[i] + t * (x[next[i]] - x[i]);
-      samples.y[k] = y[i] + t * (y[next[i]] - y[i]);
+    const j = onward[i];
+    for (let p = 0; p < pieces[i]; p++, k++) {
+      const t = p / pieces[i];
+      samples.x[k] = x[i] + t * (x[j] - x[i]);
+      samples.y[k] = y[i] + t * (y[j] - y[i]);
       samples.segment[k] = i;
       samples.vertex[k] = p === 0 ? i : -1;
       samples.next[k] = k + 1;
     }
   }
-  for (let i = 0; i < count; i++) {
-    const last = (i + 1 < count ? at[i + 1] : n) - 1;
-    samples.next[last] = at[next[i]];
-  }
+  for (let i = 0; i < count; i++) if (pieces[i] > 0) samples.next[at[i] + pieces[i] - 1] = at[onward[i]];
   for (let i = 0; i < n; i++) samples.previous[samples.next[i]] = i;
   return samples;
+}
+
+/** The vertex up to which the outline from vertex `i` may be one piece; `start` ends the loop. */
+function smoothEnd({ x, y, next, turn }: RegionOutline, i: number, start: number, longest: number): number {
+  let j = next[i];
+  let turned = 0;
+  while (j !== start) {
+    const k = next[j];
+    turned -= turn[j];
+    if (turn[j] > 0 || turned > SMOOTH_TURN) break;
+    const dx = x[k] - x[i];
+    const dy = y[k] - y[i];
+    const length = Math.sqrt(dx * dx + dy * dy);
+    if (length > longest) break;
+    let off = 0;
+    for (let v = next[i]; v !== k; v = next[v]) off = Math.max(off, Math.abs((x[v] - x[i]) * dy - (y[v] - y[i]) * dx));
+    if (off > SMOOTH_DEVIATION * length) break;
+    j = k;
+  }
+  return j;
 }
 
 function emptySamples(count: number): Samples {
@@ -119,38 +160,53 @@ function emptySamples(count: number): Samples {
   };
 }
 
+/** The outline vertex within the piece after sample `i` that is nearest to where it is to be split, or −1. */
+function vertexAlong({ x, y, next, segment, vertex, cut }: Samples, outline: RegionOutline, i: number): number {
+  const j = next[i];
+  const end = vertex[j] >= 0 ? vertex[j] : outline.next[segment[j]];
+  let best = -1;
+  let least = Infinity;
+  for (let v = outline.next[segment[i]]; v !== end; v = outline.next[v]) {
+    const off = Math.abs(Math.hypot(outline.x[v] - x[i], outline.y[v] - y[i]) - cut[i]);
+    if (off >= least) break;
+    least = off;
+    best = v;
+  }
+  return best;
+}
+
 /** Splits the pieces that `refine` has marked. */
 function split(samples: Samples, outline: RegionOutline): Samples {
-  const { count, x, y, next, segment, vertex, cut } = samples;
+  const { count, cut } = samples;
   let more = 0;
   for (let i = 0; i < count; i++) if (cut[i] > 0) more++;
   const out = emptySamples(count + more);
-  out.x.set(x);
-  out.y.set(y);
-  out.next.set(next);
-  out.segment.set(segment);
-  out.vertex.set(vertex);
+  const { x, y, next, previous, segment, vertex } = out;
+  x.set(samples.x);
+  y.set(samples.y);
+  next.set(samples.next);
+  segment.set(samples.segment);
+  vertex.set(samples.vertex);
   let k = count;
   for (let i = 0; i < count; i++) {
     if (!(cut[i] > 0)) continue;
-    const j = next[i];
-    const t = cut[i] / Math.hypot(x[j] - x[i], y[j] - y[i]);
-    out.x[k] = x[i] + t * (x[j] - x[i]);
-    out.y[k] = y[i] + t * (y[j] - y[i]);
-    out.segment[k] = segment[i];
-    out.vertex[k] = -1;
-    out.next[i] = k;
-    out.next[k] = j;
-    k++;
-  }
-  for (let i = 0; i < k; i++) {
-    out.previous[out.next[i]] = i;
-    // Vertices may have been moved apart since the samples were taken.
-    if (out.vertex[i] >= 0) {
-      out.x[i] = outline.x[out.vertex[i]];
-      out.y[i] = outline.y[out.vertex[i]];
+    const inner = vertexAlong(samples, outline, i);
+    if (inner >= 0) {
+      x[k] = outline.x[inner];
+      y[k] = outline.y[inner];
+      segment[k] = inner;
+    } else {
+      const j = samples.next[i];
+      const t = cut[i] / Math.hypot(x[j] - x[i], y[j] - y[i]);
+      x[k] = x[i] + t * (x[j] - x[i]);
+      y[k] = y[i] + t * (y[j] - y[i]);
+      segment[k] = segment[i];
     }
+    vertex[k] = inner;
+    next[k] = next[i];
+    next[i] = k++;
   }
+  for (let i = 0; i < k; i++) previous[next[i]] = i;
   return out;
 }
 
@@ -213,6 +269,7 @@ function refine(samples: Samples, outline: RegionOutline, least: number): Triang
       const tip = !ab ? c : !bc ? a : b;
       eared[tip] = 1;
       // Both sides of a corner are sampled at equal distances, else the circle's centre may lie outside.
+      if (vertex[tip] < 0 || outline.turn[vertex[tip]] < CORNER_TURN) continue;
       const before = pieceLength(samples, previous[tip]);
       const after = pieceLength(samples, tip);
       if (Math.max(before, after) < UNEVEN * Math.min(before, after)) continue;
@@ -252,7 +309,9 @@ function refine(samples: Samples, outline: RegionOutline, least: number): Triang
 }
 
 function pieceLength({ x, y, next }: Samples, i: number): number {
-  return Math.hypot(x[next[i]] - x[i], y[next[i]] - y[i]);
+  const dx = x[next[i]] - x[i];
+  const dy = y[next[i]] - y[i];
+  return Math.sqrt(dx * dx + dy * dy);
 }
 
 /** Which triangles lie inside: those left of an outline edge, and all that can be reached without crossing one. */

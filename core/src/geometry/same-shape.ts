@@ -6,15 +6,26 @@ import type { Loops } from './clipper.ts';
  */
 const SAME = 1e-4 * (Math.PI / 3);
 
-/** A text that is the same for loops that are equal up to a shift, seen from (x, y). */
+/** Most code units that are made into text at once: engines limit how many arguments a call may have. */
+const CHUNK = 8192;
+
+/** A text that is the same for loops that are equal up to a shift, seen from (x, y); not made to be read. */
 export function shapeKey(loops: Loops, x: number, y: number): string {
-  const parts: (string | number)[] = [];
+  let size = 0;
+  for (const loop of loops) size += 1 + loop.length;
+  const marks = new Int32Array(size);
+  let k = 0;
   for (const loop of loops) {
-    parts.push('/');
-    for (let i = 0; i < loop.length; i += 2)
-      parts.push(Math.round((loop[i] - x) / SAME), Math.round((loop[i + 1] - y) / SAME));
+    marks[k++] = loop.length;
+    for (let i = 0; i < loop.length; i += 2) {
+      marks[k++] = Math.round((loop[i] - x) / SAME);
+      marks[k++] = Math.round((loop[i + 1] - y) / SAME);
+    }
   }
-  return parts.join(' ');
+  const units = new Uint16Array(marks.buffer);
+  let text = '';
+  for (let i = 0; i < units.length; i += CHUNK) text += String.fromCharCode(...units.subarray(i, i + CHUNK));
+  return text;
 }
 
 /** Loops moved on the sheet. */
