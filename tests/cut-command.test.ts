@@ -71,6 +71,15 @@ describe('./kerbe cut', () => {
     // y is up: what the drawing shows above its middle is positive.
     expect([...bottoms].sort()).toEqual(['-10,10', '10,-10', '10,10']);
   });
+  test('a drill that waits at the bottom of its holes: in the program and in its time', async () => {
+    const order = 'drill @holes.svg --bit drill:3 --depth 6';
+    const plain = await run(`${order} --out @d.nc`);
+    const waiting = await run(`${order} --dwell 0.5 --out @w.nc`);
+    // To stand still takes a little more than to turn back.
+    expect(waiting.seconds - plain.seconds).toBeGreaterThan(3 * 0.5);
+    expect(waiting.seconds - plain.seconds).toBeLessThan(3 * 0.55);
+    expect(program('w.nc').dwell - program('d.nc').dwell).toBeCloseTo(3 * 0.5, 9);
+  });
   test('an inlay writes its two halves', async () => {
     const report = await run('inlay @plate.svg --bit end:3 --depth 3 --allowance 0.06 --out @in.nc');
     expect(report.files.map((file) => file.split('/').at(-1))).toEqual(['in-recess.nc', 'in-part.nc']);

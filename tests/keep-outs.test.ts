@@ -4,6 +4,7 @@ import { intrusion } from '../core/src/carving/intrusion.ts';
 import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
 import type { Job } from '../core/src/job/job.ts';
 import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
+import { planMotion } from '../core/src/motion/plan.ts';
 import { programsFor } from '../core/src/program/programs.ts';
 import { readProgram } from '../core/src/program/read.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM, type KeepOut } from '../core/src/stock/keep-out.ts';
@@ -79,16 +80,19 @@ describe('what holds the work, in a whole job', () => {
     expect(passed).toBeGreaterThan(0);
   });
   test('a dwell stays at the bottom of its hole when links are led round', async () => {
-    const { result } = await run((j) => {
+    const { job, result } = await run((j) => {
       j.stock.keepOuts.push(pin);
       Object.assign(
         j.cuts.find((cut) => cut.kind === 'drill')!,
         { dwell: 0.5 },
       );
     });
-    const { path, dwells, depth } = result.cuts.find((part) => part.cut === 'lights')!;
-    expect(dwells).toHaveLength(5);
-    for (const point of dwells!) expect(path.xyz[3 * point + 2]).toBeCloseTo(-depth, 9);
+    const { path, dwells, depth, minutes } = result.cuts.find((part) => part.cut === 'lights')!;
+    expect(dwells).toMatchObject({ seconds: 0.5 });
+    expect(dwells!.points).toHaveLength(5);
+    expect(minutes).toBeCloseTo(planMotion(path, job.bench.limits, dwells).minutes, 9);
+    expect(minutes - planMotion(path, job.bench.limits).minutes).toBeGreaterThan((5 * 0.5) / 60);
+    for (const point of dwells!.points) expect(path.xyz[3 * point + 2]).toBeCloseTo(-depth, 9);
   });
   test('the sum over bits is the sum over cuts', async () => {
     for (const { result } of [await run(), await run((job) => job.cuts.reverse())]) {

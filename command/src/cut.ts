@@ -13,9 +13,10 @@ import type { Cut, Job } from '@kerbe/core/job/job';
 import { newJob } from '@kerbe/core/job/new-job';
 import { measurePath } from '@kerbe/core/motion/path';
 import { planMotion } from '@kerbe/core/motion/plan';
-import { DIALECTS } from '@kerbe/core/program/dialect';
+import { betweenCuts } from '@kerbe/core/program/between-cuts';
+import { type Dialect, DIALECTS } from '@kerbe/core/program/dialect';
 import { detailsOf } from '@kerbe/core/program/programs';
-import { type ProgramCut, writeProgram } from '@kerbe/core/program/write';
+import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import { orderParts } from '@kerbe/core/sequence/order';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
@@ -49,7 +50,8 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
   let compute_ms = 0;
   const remarks: string[] = [];
   const files: string[] = [];
-  const all: { parts: CutPart[]; job: Job }[] = [];
+  const all: CutPart[] = [];
+  let minutes = 0;
   try {
     if (bytes.length > LARGEST_DRAWING) throw new ArtworkError('The drawing is larger than 8 MB; simplify its paths.');
     const root = readDrawing(bytes);
@@ -75,11 +77,13 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
       compute_ms += performance.now() - started;
       if (parts.every((part) => part.path.feed.length === 0))
         throw new CutProblem('Nothing is left to cut with these bits; choose a smaller bit.');
-      all.push({ parts, job });
+      all.push(...parts);
       remarks.push(...drawing.notes, ...remarksOn(parts, wanted, job, drawing));
       const file = role ? order.out.replace(/(\.[^./]*)?$/, `-${role}$1`) : order.out;
       files.push(file);
-      writeFileSync(file, programText(order, parts, wanted, job, role));
+      const program = programOf(order, parts, wanted, job, role);
+      minutes += program.minutes;
+      writeFileSync(file, program.text);
     }
   } catch (error) {
     if (
@@ -91,25 +95,23 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
       throw new Misuse(error.message);
     throw error;
   }
-  const { limits } = usualBench();
   const report: CutReport = {
     moves: 0,
     cut_mm: 0,
     link_mm: 0,
     lifts: 0,
-    seconds: 0,
+    seconds: minutes * 60,
     compute_ms: Math.round(compute_ms * 10) / 10,
     deepest: 0,
     remarks: [...new Set(remarks)],
     files,
   };
-  for (const { path } of all.flatMap(({ parts }) => parts)) {
+  for (const { path } of all) {
     const { cut: length, link, lowest, lifts } = measurePath(path);
     report.moves += Math.max(0, path.feed.length - 1);
     report.cut_mm += length;
     report.link_mm += link;
     report.lifts += lifts;
-    report.seconds += planMotion(path, limits).minutes * 60;
     report.deepest = Math.max(report.deepest, -lowest);
   }
   for (const key of ['cut_mm', 'link_mm', 'seconds', 'deepest'] as const)
@@ -135,33 +137,36 @@ function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): Job {
   return job;
 }
 
-function programText(
+function programOf(
   order: CutOrder,
   parts: readonly CutPart[],
   wanted: Cut,
   job: Job,
   role: string | undefined,
-): string {
+): Program {
   const { limits } = job.bench;
-  const cuts: ProgramCut[] = parts
-    .filter((part) => part.path.feed.length > 0)
-    .map((part) => ({
-      id: part.id,
-      title: part.id === wanted.id ? `${order.kind}${role ? ` ${role}` : ''}` : `clear for ${order.kind}`,
-      bit: {
-        number: job.bits.findIndex((bit) => bit.id === part.bit) + 1,
-        name: job.bits.find((b) => b.id === part.bit)!.name,
-      },
-      path: part.path,
-      depth: -measurePath(part.path).lowest,
-      feed: part.feed,
-      plunge: part.plunge,
-      speed: part.speed,
-      minutes: planMotion(part.path, limits).minutes,
-      details: detailsOf(wanted, job),
-    }));
+  const made = parts.filter((part) => part.path.feed.length > 0);
   const { length, width } = job.stock;
   const zero = order.zero === 'centre' ? { x: length / 2, y: width / 2, z: 0 } : { x: 0, y: 0, z: 0 };
+  const dialect: Dialect = order.arcs ? DIALECTS.plain : { ...DIALECTS.plain, arcs: 'none' };
+  const beside = betweenCuts(made, order.lift, zero, dialect, limits);
+  const cuts = made.map((part, k): ProgramCut => ({
+    id: part.id,
+    title: part.id === wanted.id ? `${order.kind}${role ? ` ${role}` : ''}` : `clear for ${order.kind}`,
+    bit: {
+      number: job.bits.findIndex((bit) => bit.id === part.bit) + 1,
+      name: job.bits.find((b) => b.id === part.bit)!.name,
+    },
+    path: part.path,
+    depth: -measurePath(part.path).lowest,
+    feed: part.feed,
+    plunge: part.plunge,
+    speed: part.speed,
+    minutes: planMotion(part.path, limits, part.dwells).minutes,
+    dwells: part.dwells,
+    details: detailsOf(wanted, job),
+    beside: beside[k],
+  }));
   return writeProgram(
     {
       job: order.art.split('/').at(-1)!,
@@ -173,12 +178,11 @@ function programText(
       unit: order.unit,
       lift: order.lift,
       approach: order.lift,
-      minutes: cuts.reduce((sum, c) => sum + c.minutes, 0),
     },
     cuts,
     zero,
-    order.arcs ? DIALECTS.plain : { ...DIALECTS.plain, arcs: 'none' },
-  ).text;
+    dialect,
+  );
 }
 
 /** What a carver should know of a cut made without a job. */

@@ -42,6 +42,7 @@ export async function make(args: string[]): Promise<void> {
     programs: names,
     seconds: Math.round(result.minutes * 60),
     bitChanges: result.bitChanges,
+    besideSeconds: Math.round(result.beside.reduce((sum, { before, after }) => sum + before + after, 0) * 60),
     cuts: result.cuts.map((made) => {
       const cut = job.cuts.find((c) => c.id === made.cut)!;
       return {

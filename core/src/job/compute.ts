@@ -9,9 +9,13 @@ import { TriangulationError } from '../geometry/outline-samples.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
+import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
+import { DIALECTS } from '../program/dialect.ts';
 import { judge, type Remark } from '../remarks/judge.ts';
 import { clearLinks } from '../sequence/clear-links.ts';
 import { orderParts, rankOf } from '../sequence/order.ts';
+import { heightOverAll } from '../stock/keep-out.ts';
+import { zeroOf } from '../stock/stock.ts';
 import { type CutPart, partsOf } from './cut-parts.ts';
 import type { Cut, Job } from './job.ts';
 import { titleOf, worksOn } from './title.ts';
@@ -49,8 +53,10 @@ export interface JobResult {
   cuts: CutResult[];
   /** In the order they first come in. */
   bits: BitTime[];
-  /** With bit changes, minutes. */
+  /** With what is spent between the cuts and with bit changes, minutes. */
   minutes: number;
+  /** Beside each cut, in their order: spindle starts, and ways from cut to cut and back. */
+  beside: BesideCut[];
   bitChanges: number;
   remarks: Remark[];
 }
@@ -130,11 +136,22 @@ export async function compute(
   progress?.(1, '');
   let bitChanges = 0;
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
-  const minutes = ordered.reduce((sum, cut) => sum + cut.minutes, 0) + bitChanges * job.bench.bitChangeMinutes;
+  const beside = besideCuts(job, ordered);
+  const minutes =
+    ordered.reduce((sum, cut, k) => sum + beside[k].before + cut.minutes + beside[k].after, 0) +
+    bitChanges * job.bench.bitChangeMinutes;
   // Kept as well: a remedy tried once is not computed again because another cut has changed.
   const tryCut = (cut: Cut) => resultOf(cut, () => {});
   const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
-  return { items, cuts: ordered, bits: bitTimes(ordered), minutes, bitChanges, remarks };
+  return { items, cuts: ordered, bits: bitTimes(ordered), minutes, beside, bitChanges, remarks };
+}
+
+/** What the job’s programs spend beside each of its cuts; nothing beside those that cannot be made. */
+function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCut[] {
+  const made = cuts.filter(({ path }) => path.feed.length > 0);
+  const approach = heightOverAll(stock.keepOuts, stock.lift);
+  const found = betweenCuts(made, approach, zeroOf(stock), DIALECTS[bench.dialect], bench.limits);
+  return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
 }
 
 function bitTimes(cuts: readonly CutResult[]): BitTime[] {
@@ -263,12 +280,13 @@ function timed(part: UntimedPart, job: Job): CutResult {
     radius: profile.radius,
     limits: bench.limits,
   });
-  const plan = planMotion(path, bench.limits);
+  const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
+  const plan = planMotion(path, bench.limits, dwells);
   const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(path);
   return {
     ...part,
     path,
-    dwells: part.dwells?.map(pointNow),
+    dwells,
     profile,
     minutes: plan.minutes,
     split: splitTime(path, plan),

@@ -11,6 +11,7 @@ import type { Tab } from '../cuts/tabs.ts';
 import { vCarve, type VCarving } from '../cuts/v-carve.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
+import type { Dwells } from '../motion/plan.ts';
 import { radians } from '../quantity/units.ts';
 import { rankOf } from '../sequence/order.ts';
 import { thickest } from '../stock/stock.ts';
@@ -43,7 +44,7 @@ export interface CutPart {
   noLead: number;
   /** Of drilling. */
   holes?: Hole[];
-  dwells?: number[];
+  dwells?: Dwells;
   /** Of inlays: smallest and largest gap, mm a side. */
   gap?: { least: number; most: number };
 }
@@ -314,5 +315,10 @@ function drilled(job: Job, cut: DrillCut, bit: Bit, shapes: readonly Shape[]): C
         : 'None of the chosen outlines is a circle or a point; holes are drilled at the centres of circles.',
     );
   const { path, holes, dwells } = drill(places, { ...cut, lift: job.stock.lift });
-  return part(cut, { path, holes, dwells, lost: others });
+  return part(cut, {
+    path,
+    holes,
+    dwells: dwells.length > 0 ? { points: dwells, seconds: cut.dwell } : undefined,
+    lost: others,
+  });
 }

@@ -29,6 +29,13 @@ test('a straight line in many pieces takes as long as in one', () => {
   const pieces = Array.from({ length: 101 }, (_, i): [number, number, number] => [i, 0, 0]);
   expect(seconds(path(1200, ...pieces))).toBeCloseTo(seconds(path(1200, [0, 0, 0], [100, 0, 0])), 6);
 });
+test('where the bit waits it stops, and the point counts as reached when it has waited', () => {
+  const p = path(1200, [0, 0, 0], [50, 0, 0], [100, 0, 0]);
+  const { at, minutes } = planMotion(p, limits, { points: [1], seconds: 0.5 });
+  const half = 50 / 20 + 20 / 400;
+  expect(at[1] * 60).toBeCloseTo(half + 0.5, 9);
+  expect(minutes * 60).toBeCloseTo(2 * half + 0.5, 9);
+});
 test('a right angle is passed at the corner step, a reversal at half of it', () => {
   const v = 20;
   const corner = 300 / 60;

@@ -7,6 +7,12 @@ export interface MotionPlan {
   minutes: number;
 }
 
+/** Points of a path at which the bit waits, and for how many seconds. */
+export interface Dwells {
+  points: readonly number[];
+  seconds: number;
+}
+
 /** mm/s² to mm/min². */
 const PER_MINUTE2 = 3600;
 
@@ -15,9 +21,10 @@ const PER_MINUTE2 = 3600;
  * constant acceleration; at corners no axis changes its speed by more than the corner step. The whole path is looked
  * ahead. A single move of length s from rest to rest takes s/v + v/a, or 2·√(s/a) where v is not reached.
  *
+ * @param dwells where the bit waits; a point counts as reached when it has waited there.
  * @example two points 100 mm apart at 1200 mm/min and 100 mm/s²: 5.2 s
  */
-export function planMotion({ xyz, feed }: Path, limits: Limits): MotionPlan {
+export function planMotion({ xyz, feed }: Path, limits: Limits, dwells?: Dwells): MotionPlan {
   const n = feed.length;
   const at = new Float64Array(n);
   if (n < 2) return { at, minutes: 0 };
@@ -53,6 +60,8 @@ export function planMotion({ xyz, feed }: Path, limits: Limits): MotionPlan {
   }
   // Points between moves of no length take the corner of the last real move; the ends are at rest.
   corner2[before] = 0;
+  const waits = new Set(dwells?.points);
+  for (const point of waits) corner2[point] = 0;
   const pass2 = new Float64Array(n);
   let last2 = 0;
   for (let i = 1; i < n; i++) {
@@ -71,6 +80,7 @@ export function planMotion({ xyz, feed }: Path, limits: Limits): MotionPlan {
       time += minutesFor(length[i], entry2, pass2[i], top[i], acceleration[i]);
       entry2 = pass2[i];
     }
+    if (waits.has(i)) time += dwells!.seconds / 60;
     at[i] = time;
   }
   return { at, minutes: time };

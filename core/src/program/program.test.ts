@@ -47,7 +47,6 @@ const heading = {
   unit: 'mm' as const,
   lift: 5,
   approach: 5,
-  minutes: 2,
 };
 const cut = (bit: number, x: number): ProgramCut => ({
   id: `c${bit}`,
@@ -62,6 +61,7 @@ const cut = (bit: number, x: number): ProgramCut => ({
   plunge: 300,
   speed: 16000,
   minutes: 1,
+  beside: { before: 0, after: 0 },
 });
 
 test('a program lifts first, then goes across, states units and modes, and ends at zero with the spindle off', () => {

@@ -11,7 +11,7 @@ import { type Program, type ProgramCut, writeProgram } from './write.ts';
 export function programsFor(job: Job, result: JobResult, about: { revision: string; date: string }): Program[] {
   const { stock, unit, bench } = job;
   const dialect = DIALECTS[bench.dialect];
-  const cuts: ProgramCut[] = result.cuts.flatMap((made) => {
+  const cuts: ProgramCut[] = result.cuts.flatMap((made, k) => {
     const cut = job.cuts.find((c) => c.id === made.cut)!;
     const number = job.bits.findIndex((bit) => bit.id === made.bit);
     if (made.problem || made.path.feed.length === 0) return [];
@@ -28,7 +28,8 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
         minutes: made.minutes,
         details: made.id === cut.id ? detailsOf(cut, job) : undefined,
         drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
-        dwells: cut.kind === 'drill' && made.dwells?.length ? { points: made.dwells, seconds: cut.dwell } : undefined,
+        dwells: made.dwells,
+        beside: result.beside[k],
       },
     ];
   });
@@ -43,7 +44,6 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     unit,
     lift: stock.lift,
     approach: heightOverAll(stock.keepOuts, stock.lift),
-    minutes: cuts.reduce((sum, cut) => sum + cut.minutes, 0),
   };
   const zero = zeroOf(stock);
   if (dialect.bits === 'one-program') return [writeProgram(heading, cuts, zero, dialect)];
@@ -53,7 +53,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     else groups.push([cut]);
   }
   return groups.map((group) => ({
-    ...writeProgram({ ...heading, minutes: group.reduce((s, c) => s + c.minutes, 0) }, group, zero, dialect),
+    ...writeProgram(heading, group, zero, dialect),
     bit: group[0].bit.name,
   }));
 }

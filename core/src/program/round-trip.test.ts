@@ -20,7 +20,6 @@ const heading = {
   unit: 'mm' as const,
   lift: 5,
   approach: 5,
-  minutes: 1,
 };
 const limits = {
   speed: { x: 6000, y: 6000, z: 2400 },
@@ -37,6 +36,7 @@ const cutOf = (path: Path, more: Partial<ProgramCut> = {}): ProgramCut => ({
   plunge: 300,
   speed: 18_000,
   minutes: 1,
+  beside: { before: 0.05, after: 0.02 },
   ...more,
 });
 /** A round at depth: in from above, round a circle of chords, and out. */
@@ -378,10 +378,12 @@ describe('the timeline of a program', () => {
     const { minutes } = planMotion(path, limits);
     for (const dialect of [DIALECTS.plain, DIALECTS['lines-only']]) {
       const program = writeProgram(heading, [cutOf(path)], ZERO, dialect);
-      const timeline = timelineOf(program, () => path, limits, 1);
+      expect(program.minutes).toBeCloseTo(1 + 0.05 + 0.02, 9);
+      const made = { cuts: [{ id: 'cut', path }], beside: [{ before: 0.05, after: 0.02 }] };
+      const timeline = timelineOf(program, made, limits, 1);
       expect(timeline[0]).toBe(0);
       expect(timeline.every((t, i) => i === 0 || t >= timeline[i - 1])).toBe(true);
-      expect(timeline.at(-1)).toBeCloseTo(minutes, 9);
+      expect(timeline.at(-1)).toBeCloseTo(0.05 + minutes, 9);
     }
   });
 });

@@ -2,8 +2,10 @@ import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import { MM_PER_INCH } from '../quantity/units.ts';
 import type { Path } from '../motion/path.ts';
+import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../cuts/drill.ts';
 import { PLUNGE_CLEARANCE } from '../cuts/plunge-clearance.ts';
+import { type BesideCut, SPINDLE_SECONDS } from './between-cuts.ts';
 import type { Dialect } from './dialect.ts';
 import { fitArcs, type FittedMove } from './fit-arcs.ts';
 
@@ -23,8 +25,9 @@ export interface ProgramCut {
   details?: string;
   /** Only of drilling, for controllers that do it by cycles of their own. */
   drilling?: { holes: readonly Hole[]; depth: number; peck: number; retract: 'full' | 'short'; dwell: number };
-  /** Points of the path at which the bit dwells, and for how many seconds. */
-  dwells?: { points: readonly number[]; seconds: number };
+  dwells?: Dwells;
+  /** What the program spends beside this cut. */
+  beside: BesideCut;
 }
 
 export interface ProgramHeading {
@@ -38,7 +41,6 @@ export interface ProgramHeading {
   lift: number;
   /** Height at which the bit comes from anywhere, over all that holds the work, mm above the stock. */
   approach: number;
-  minutes: number;
 }
 
 /** Which move a line makes: `cut` counts the program's cuts, `point` the path's points. */
@@ -56,10 +58,9 @@ export interface Program {
   cuts: { id: string; title: string; bit: string; from: number; to: number }[];
   /** For every line that moves along a cut's path. */
   moves: LineMove[];
+  /** Planned, with all it spends between its cuts, without bit changes. */
+  minutes: number;
 }
-
-/** Seconds the spindle gets to reach its speed. */
-const SPINDLE_SECONDS = 3;
 
 /**
  * Writes RS-274 (NISTIR 6556) for some cuts: a heading that says what it is, units and modes, and each bit's cuts.
@@ -84,6 +85,7 @@ export function writeProgram(
     return text === '-0' || text === '' ? '0' : text;
   };
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(unit === 'in' ? 2 : 0)) || 1);
+  const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
   const say = (text: string) =>
     lines.push(dialect.comment === 'brackets' ? `(${comment(text)})` : `; ${comment(text)}`);
@@ -92,7 +94,7 @@ export function writeProgram(
   say(`stock: ${heading.stock}`);
   say(`zero: ${heading.zero}`);
   say(`bench: ${heading.bench}`);
-  say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(heading.minutes)}`);
+  say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(minutes)}`);
   for (const cut of cuts)
     say(
       `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm${cut.details ? `, ${cut.details}` : ''}, ${formatMinutes(cut.minutes)}`,
@@ -213,7 +215,7 @@ export function writeProgram(
     dialect.numbers > 0
       ? lines.map((line, k) => (/^[(;]/.test(line) ? line : `N${(k + 1) * dialect.numbers} ${line}`))
       : lines;
-  return { text: numbered.join('\n') + '\n', cuts: ranges, moves };
+  return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
 }
 
 /** The last of a path's points over a place. */

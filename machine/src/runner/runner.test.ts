@@ -64,7 +64,7 @@ function order(job: Job, result: JobResult): RunOrder {
     program: program.text,
     hash: 'x',
     plannedMinutes: result.minutes,
-    timeline: timelineOf(program, (id) => result.cuts.find((cut) => cut.id === id)!.path, job.bench.limits, 50),
+    timeline: timelineOf(program, result, job.bench.limits, 50),
     lineStep: 50,
     cuts: program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit })),
     travel: job.bench.travel,

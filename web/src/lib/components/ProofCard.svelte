@@ -64,6 +64,13 @@
           <td>{formatMinutes(cut.minutes)}</td>
         </tr>
       {/each}
+      {#if view.besideMinutes > 0}
+        <tr
+          ><th scope="row" colspan="4">between the cuts and back, spindle starts</th><td
+            >{formatMinutes(view.besideMinutes)}</td
+          ></tr
+        >
+      {/if}
       {#if view.bitChanges}
         <tr
           ><th scope="row" colspan="4">{view.bitChanges} bit {view.bitChanges === 1 ? 'change' : 'changes'}</th><td

@@ -42,14 +42,9 @@ export async function makePrograms(
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
     const cuts: ProgramCutRow[] = program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit }));
-    const minutes = program.cuts.reduce((sum, { id: cut }) => sum + result.cuts.find((c) => c.id === cut)!.minutes, 0);
+    const { minutes } = program;
     const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
-    const timeline = timelineOf(
-      program,
-      (cut) => result.cuts.find((c) => c.id === cut)!.path,
-      job.bench.limits,
-      LINE_STEP,
-    );
+    const timeline = timelineOf(program, result, job.bench.limits, LINE_STEP);
     await db
       .insertInto('programs')
       .values({

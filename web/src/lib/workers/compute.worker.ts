@@ -67,6 +67,7 @@ const api = {
         items: result.items.map(itemView),
         cuts: result.cuts.map((cut) => cutView(cut)),
         minutes: result.minutes,
+        besideMinutes: result.beside.reduce((sum, { before, after }) => sum + before + after, 0),
         bitChanges: result.bitChanges,
         bits: result.bits,
         remarks: result.remarks,

@@ -56,6 +56,8 @@ export interface JobView {
   items: ItemView[];
   cuts: CutView[];
   minutes: number;
+  /** Spent between the cuts and on the way back, minutes; a part of `minutes`. */
+  besideMinutes: number;
   bitChanges: number;
   bits: BitTime[];
   remarks: Remark[];

@@ -1,0 +1,50 @@
+import type { Limits } from '../motion/limits.ts';
+import type { Path } from '../motion/path.ts';
+import { planMotion } from '../motion/plan.ts';
+import type { Dialect } from './dialect.ts';
+
+/** Seconds the spindle gets to reach its speed. */
+export const SPINDLE_SECONDS = 3;
+
+/** What a program spends beside one of its cuts, minutes. */
+export interface BesideCut {
+  /** The spindle’s start, and the way from the cut before where that has the same bit. */
+  before: number;
+  /** After a program’s last cut: up, and over to where the bit is parked. */
+  after: number;
+}
+
+/**
+ * What programs spend between their cuts: up to where nothing stands in the way, across and down, spindle starts, and
+ * the way back to zero. The way to a bit’s first cut is left out, since the bit comes from where it was changed or
+ * measured.
+ *
+ * @param cuts in the order they are made; each with the id of its bit.
+ * @param approach height over all that holds the work, mm above the stock.
+ * @param zero where the programs’ zero lies on the sheet, mm.
+ * @example two cuts of one bit at one speed, 300 mm apart at 3000 mm/min: before the first 3 s, before the second a
+ *   little over 6 s, after the first nothing
+ */
+export function betweenCuts(
+  cuts: readonly { path: Path; bit: string; speed: number }[],
+  approach: number,
+  zero: { x: number; y: number },
+  { spindle, bits, park }: Dialect,
+  limits: Limits,
+): BesideCut[] {
+  const way = (...points: number[]) =>
+    planMotion({ xyz: Float64Array.from(points), feed: new Float64Array(points.length / 3) }, limits).minutes;
+  return cuts.map(({ path: { xyz }, bit, speed }, k) => {
+    const last = cuts.at(k - 1)!;
+    const same = k > 0 && last.bit === bit;
+    let before = spindle === 'program' && !(same && last.speed === speed) ? SPINDLE_SECONDS / 60 : 0;
+    if (same) {
+      const [x, y, z] = last.path.xyz.subarray(-3);
+      before += way(x, y, z, x, y, approach, xyz[0], xyz[1], approach, xyz[0], xyz[1], xyz[2]);
+    }
+    const ends = k === cuts.length - 1 || (bits === 'one-each' && cuts[k + 1].bit !== bit);
+    const [x, y, z] = xyz.subarray(-3);
+    const parked = park === 'zero' ? [zero.x, zero.y, approach] : [];
+    return { before, after: ends ? way(x, y, z, x, y, approach, ...parked) : 0 };
+  });
+}
