@@ -67,12 +67,8 @@ async function cutting(folder: string): Promise<void> {
     const { area } = areaOf(importSvg(readFileSync(file)).shapes, clipper);
     const metres = area.reduce((sum, points) => sum + lengthOf({ points, closed: true }), 0) / 1000;
     const samples = sampled(area, 0.2);
-    const reference = median(() => {
-      const t = performance.now();
-      new Delaunator(samples);
-      return performance.now() - t;
-    });
-    yardstick ||= (reference * YARDSTICK.samples) / (samples.length / 2);
+    // A busy machine slows down and speeds up within seconds: the reference is taken beside every cut.
+    const references: number[] = [];
     const cut = (args: string) => {
       const { stdout, stderr } = spawnSync(`${ROOT}/kerbe`, ['cut', ...args.split(' '), '--out', `${folder}/out.nc`], {
         encoding: 'utf8',
@@ -80,17 +76,28 @@ async function cutting(folder: string): Promise<void> {
       if (!stdout) throw new Error(stderr);
       return JSON.parse(stdout) as CutReport;
     };
-    const times = Array.from({ length: rounds }, () => cut(`v-carve ${file} --bit v60:12.7 --max-depth 8`).compute_ms);
-    const carve = times.sort((a, b) => a - b)[rounds >> 1];
-    growth.push(carve);
+    const timesReference = (args: string) =>
+      middle(
+        Array.from({ length: rounds }, () => {
+          const t = performance.now();
+          new Delaunator(samples);
+          references.push(performance.now() - t);
+          return cut(args).compute_ms / references.at(-1)!;
+        }),
+      );
+    new Delaunator(samples);
+    const carve = timesReference(`v-carve ${file} --bit v60:12.7 --max-depth 8`);
+    const reference = middle(references);
+    yardstick ||= (reference * YARDSTICK.samples) / (samples.length / 2);
+    growth.push(carve * reference);
     row(
       `V-carve, ${letters} letters${differ ? ' that all differ' : ''}, ${metres.toFixed(1)} m of outline`,
-      `${carve.toFixed(0)} ms = ${(carve / reference).toFixed(1)} × one Delaunay every 0.2 mm (${reference.toFixed(0)} ms)`,
+      `${(carve * reference).toFixed(0)} ms = ${carve.toFixed(1)} × one Delaunay every 0.2 mm (${reference.toFixed(0)} ms)`,
       most ? `at most ${most} ×` : '',
     );
     if (letters !== 400 || differ) continue;
-    const pocket = median(() => cut(`pocket ${file} --bit end:0.8 --depth 2 --depth-per-pass 1`).compute_ms);
-    const profile = median(() => cut(`profile ${file} --bit end:1 --depth 2 --depth-per-pass 1`).compute_ms);
+    const pocket = reference * timesReference(`pocket ${file} --bit end:0.8 --depth 2 --depth-per-pass 1`);
+    const profile = reference * timesReference(`profile ${file} --bit end:1 --depth 2 --depth-per-pass 1`);
     const arcs = lines(`${folder}/out.nc`);
     cut(`profile ${file} --bit end:1 --depth 2 --depth-per-pass 1 --no-arcs`);
     const straight = lines(`${folder}/out.nc`);
@@ -224,6 +231,6 @@ function sampled(loops: Loops, every: number): Float64Array {
   return Float64Array.from(out);
 }
 
-function median(measure: () => number): number {
-  return Array.from({ length: ROUNDS }, measure).sort((a, b) => a - b)[ROUNDS >> 1];
+function middle(values: readonly number[]): number {
+  return values.toSorted((a, b) => a - b)[values.length >> 1];
 }
