@@ -104,6 +104,25 @@ test('what a tip cannot enter and what no bit reaches is marked, and explained u
   // Four corners of the bit's radius.
   await expect(shop.locator('path.left')).toHaveAttribute('d', /^(M[^M]*z){4}$/);
 
+  // Round both shapes: the start of one loop is moved, the other stays.
+  await shop.getByRole('button', { name: 'Add a cut-out' }).click();
+  await shop.locator('[data-shape$=":0"]').click();
+  await shop.locator('[data-shape$=":1"]').click();
+  await computed(shop);
+  const starts = shop.getByRole('slider', { name: /^Start \d of cut 3$/ });
+  await expect(starts).toHaveCount(2);
+  const [first, second] = [await placeOf(starts.nth(0)), await placeOf(starts.nth(1))];
+  await starts.nth(1).focus();
+  await shop.keyboard.press('Shift+ArrowRight');
+  await expect.poll(async () => (await placeOf(starts.nth(1)))[0]).not.toBe(second[0]);
+  await computed(shop);
+  expect(await placeOf(starts.nth(0))).toEqual(first);
+  await shop.locator('li.active').getByText('More about how it is cut').click();
+  await expect(shop.locator('li.active')).toContainText('each of its loops at its mark on the sheet');
+  await starts.nth(1).focus();
+  await shop.keyboard.press('Delete');
+  await expect.poll(() => placeOf(starts.nth(1))).toEqual(second);
+
   await goTo(shop, 'Proof');
   await expect(shop.getByRole('table', { name: 'Time and way of each bit' }).getByRole('row')).toHaveCount(3);
 });

@@ -17,9 +17,19 @@ describe('job files from before', () => {
     expect(job.artwork[0]).toMatchObject({ refit: 0 });
     expect(job.cuts.find((cut) => cut.kind === 'pocket')).toMatchObject({ slots: false, finish: 0, lastPass: 0 });
     expect(job.cuts.find((cut) => cut.kind === 'profile')).toMatchObject({
-      start: null,
+      start: [],
       skin: 0,
       lead: { kind: 'none', length: 3 },
+    });
+  });
+  test.each([
+    ['one place', { x: 3, y: 4 }, [{ x: 3, y: 4 }]],
+    ['null', null, []],
+  ])('a start that is %s is a list of places', (_, start, places) => {
+    const old = JSON.parse(text('night-light')) as Loose;
+    old.job.cuts.find((cut) => cut.kind === 'profile')!.start = start;
+    expect(readJobFile(JSON.stringify(old)).job.cuts.find((cut) => cut.kind === 'profile')).toMatchObject({
+      start: places,
     });
   });
   test.each(['night-light', 'comet-marker', 'meridian-plate', 'entrance-board'])(

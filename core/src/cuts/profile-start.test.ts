@@ -89,10 +89,22 @@ describe('where a cut-out starts', () => {
   });
   test('a place of one’s own counts, brought onto the path of every loop', () => {
     const two = [...square, Float64Array.of(120, 20, 180, 20, 180, 60, 120, 60)];
-    const found = starts(two, { start: { x: 100, y: 40 } });
+    const found = starts(two, { start: [{ x: 100, y: 40 }] });
     expect(found.map(({ x, y }) => [Math.round(x), Math.round(y)]).sort()).toEqual([
       [117, 40],
       [83, 40],
+    ]);
+  });
+  test('of several places each loop takes the one nearest to it', () => {
+    const two = [...square, Float64Array.of(120, 20, 180, 20, 180, 60, 120, 60)];
+    const chosen = [
+      { x: 50, y: 63 },
+      { x: 183, y: 40 },
+    ];
+    const found = starts(two, { start: chosen });
+    expect(found.map(({ x, y }) => [Math.round(x), Math.round(y)]).sort()).toEqual([
+      [183, 40],
+      [50, 63],
     ]);
   });
   test('the path really begins there', () => {

@@ -36,7 +36,7 @@ export function sharpCorners(area: Loops, side: ProfileSettings['side']): Corner
 }
 
 /**
- * Where to begin: as chosen; else where it shows least, at a sharp corner of the part, which the bit only touches; else
+ * Where to begin: at the place nearest to one that was chosen; else where it shows least, at a sharp corner of the part, which the bit only touches; else
  * in the middle of the longest stretch. Never on a tab.
  */
 export function startOf(
@@ -45,7 +45,7 @@ export function startOf(
   { start: chosen, lead, side, diameter }: ProfileSettings,
   corners: readonly Corner[],
 ): number {
-  if (chosen) return measured.nearest(chosen.x, chosen.y);
+  if (chosen?.length) return nearestTo(measured, chosen);
   const clear = lead?.length ?? 0;
   const onTab = (s: number) => tabs.some((tab) => measured.wrap(s - tab.from + clear) < tab.to - tab.from + 2 * clear);
   const off = side === 'on' ? 0 : diameter / 2;
@@ -58,6 +58,19 @@ export function startOf(
   }
   // Where tabs leave no room for a lead, beside them is still better than on them.
   return measured.wrap(longestFree(measured, tabs, clear) ?? longestFree(measured, tabs, 0) ?? 0);
+}
+
+/** The distance along a loop of its point nearest to any of some places. */
+function nearestTo(measured: ArcLength, places: readonly { x: number; y: number }[]): number {
+  let best = 0;
+  let least = Infinity;
+  for (const { x, y } of places) {
+    const s = measured.nearest(x, y);
+    const on = measured.pointAt(s);
+    const off = Math.hypot(on.x - x, on.y - y);
+    if (off < least) [best, least] = [s, off];
+  }
+  return best;
 }
 
 /** The middle of the longest straight stretch that tabs leave free; nothing where they leave none. */

@@ -42,8 +42,8 @@ export interface ProfileSettings extends Drive {
   ramp?: number;
   /** How far the last pass goes on past its start, mm. */
   overlap?: number;
-  /** Where to start, on the sheet; without it, where it shows least: see `startOf`. */
-  start?: { x: number; y: number };
+  /** Where to start, on the sheet: each loop at its point nearest to one of these; without any, see `startOf`. */
+  start?: readonly { x: number; y: number }[];
   /** Thickness of the stock, mm: tabs stand up from its underside. */
   thickness: number;
 }

@@ -322,7 +322,7 @@ describe('profiles', () => {
     expect(profile([slot], { ...settings, side: 'inside', lead: { kind: 'arc', length: 4 } }, clipper).noLead).toBe(1);
   });
   test('it starts where it is told', () => {
-    const { path } = profile([board], { ...settings, start: { x: 80, y: 60 } }, clipper);
+    const { path } = profile([board], { ...settings, start: [{ x: 80, y: 60 }] }, clipper);
     const [x, y] = points(path)[0];
     expect(Math.hypot(x - 80, y - 60)).toBeLessThan(4.3);
   });

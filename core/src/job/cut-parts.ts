@@ -256,7 +256,7 @@ function profiled(job: Job, cut: ProfileCut, bit: Bit, area: Loops, clipper: Cli
     lead: cut.lead,
     ramp: radians(cut.ramp),
     overlap: cut.overlap,
-    start: cut.start ?? undefined,
+    start: cut.start,
     thickness: thickest(job.stock),
   };
   return part(cut, profile(area, settings, clipper));

@@ -75,6 +75,7 @@ const Tabs = z.object({
     .max(100)
     .default([]),
 });
+const StartPlace = z.object({ x: Place, y: Place });
 const Depths = {
   depth: z.number().positive().max(200),
   depthPerPass: z.number().positive().max(100),
@@ -110,8 +111,14 @@ export const ProfileCutSchema = z.object({
   /** Slope of the way down, degrees; 0 plunges. */
   ramp: z.number().min(0).max(45).default(0),
   overlap: z.number().min(0).max(100).default(0),
-  /** Where to start, on the sheet, mm; null lets Kerbe choose. */
-  start: z.object({ x: Place, y: Place }).nullable().default(null),
+  /**
+   * Where its loops start, on the sheet, mm: each at its point nearest to one of these; none lets Kerbe choose. Older
+   * jobs have one place or null.
+   */
+  start: z
+    .union([z.array(StartPlace).max(1000), StartPlace, z.null()])
+    .default([])
+    .transform((places) => (places === null ? [] : Array.isArray(places) ? places : [places])),
 });
 
 export const EntrySchema = z.object({

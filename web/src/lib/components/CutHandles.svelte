@@ -22,7 +22,10 @@
     x: number;
     y: number;
   }
-  type What = { kind: 'tab'; index: number } | { kind: 'start' };
+  interface What {
+    kind: 'tab' | 'start';
+    index: number;
+  }
   /** Where what is dragged would go. */
   let held = $state.raw<{ what: What; at: Place }>();
 
@@ -33,15 +36,14 @@
     session.update((job) => {
       const found = job.cuts.find((c) => c.id === cut.cut);
       if (found?.kind !== 'profile') return;
+      const places = (what.kind === 'tab' ? cut.tabs : (cut.starts ?? [])).map(rounded);
       if (what.kind === 'start') {
-        found.start = at ? rounded(at) : null;
+        // A loop whose start is taken away has none of its own: Kerbe chooses them all again.
+        found.start = at ? places.with(what.index, rounded(at)) : [];
         return;
       }
-      const places = cut.tabs.map(({ x, y }) => ({ x, y }));
-      if (at) places[what.index] = at;
-      else places.splice(what.index, 1);
-      found.tabs.at = places.map(rounded);
-      found.tabs.count = places.length;
+      found.tabs.at = at ? places.with(what.index, rounded(at)) : places.toSpliced(what.index, 1);
+      found.tabs.count = found.tabs.at.length;
     });
   }
 
@@ -85,49 +87,34 @@
     put(what, await snapped({ x: at.x + d[0], y: at.y + d[1] }));
   }
   const words = ({ x, y }: Place) => `${lengthNumber(x, unit)}, ${lengthNumber(y, unit)} ${unit}`;
-  const shown = (what: What, at: Place) =>
-    held?.what.kind === what.kind && (what.kind === 'start' || (held.what as { index: number }).index === what.index)
-      ? held.at
-      : at;
+  const handles = $derived(
+    (['tab', 'start'] as const).flatMap((kind) =>
+      (kind === 'tab' ? cut.tabs : (cut.starts ?? [])).map((place, index) => ({
+        what: { kind, index },
+        place,
+        at: held?.what.kind === kind && held.what.index === index ? held.at : place,
+      })),
+    ),
+  );
 </script>
 
 {#if movable}
-  {#each cut.tabs as tab, index (index)}
-    {@const what = { kind: 'tab', index } as const}
-    {@const at = shown(what, tab)}
+  {#each handles as { what, place, at } (`${what.kind} ${what.index}`)}
     <g
       class="handle"
       data-grab
       role="slider"
       tabindex="0"
-      aria-label="Tab {index + 1} of cut {bench.cutNumber(cut.cut)}"
+      aria-label="{what.kind === 'tab' ? 'Tab' : 'Start'} {what.index + 1} of cut {bench.cutNumber(cut.cut)}"
       aria-valuenow={Math.round(at.x)}
       aria-valuetext={words(at)}
       transform="translate({sx(at.x)} {sy(at.y)})"
       onpointerdown={(event) => grab(event, what)}
-      onkeydown={(event) => key(event, what, tab)}
+      onkeydown={(event) => key(event, what, place)}
     >
       <rect class="room" x="-14" y="-14" width="28" height="28" />
-      <rect class="tab" x="-9" y="-5" width="18" height="10" />
-    </g>
-  {/each}
-  {#each cut.starts ?? [] as start, index (index)}
-    {@const what = { kind: 'start' } as const}
-    {@const at = index === 0 ? shown(what, start) : start}
-    <g
-      class="handle"
-      data-grab
-      role="slider"
-      tabindex="0"
-      aria-label="Start {index + 1} of cut {bench.cutNumber(cut.cut)}"
-      aria-valuenow={Math.round(at.x)}
-      aria-valuetext={words(at)}
-      transform="translate({sx(at.x)} {sy(at.y)})"
-      onpointerdown={(event) => grab(event, what)}
-      onkeydown={(event) => key(event, what, start)}
-    >
-      <rect class="room" x="-14" y="-14" width="28" height="28" />
-      <path class="start" d="M0 -8L8 0L0 8L-8 0Z" />
+      {#if what.kind === 'tab'}<rect class="tab" x="-9" y="-5" width="18" height="10" />
+      {:else}<path class="start" d="M0 -8L8 0L0 8L-8 0Z" />{/if}
     </g>
   {/each}
 {:else}

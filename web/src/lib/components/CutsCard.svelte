@@ -72,10 +72,10 @@
     bench.activeCut = session.job.cuts[0]?.id;
   }
 
-  /** A first place for a start point: the lower left of what is cut. */
-  function startPlace(cut: Cut): { x: number; y: number } | undefined {
-    const box = session.view?.items.find((item) => item.id === cut.targets[0]?.item)?.bounds;
-    return box && { x: Math.round(box.minX), y: Math.round(box.minY) };
+  /** Where the loops of a cut start now, to a hundredth. */
+  function startsOf(cut: Cut): { x: number; y: number }[] {
+    const starts = session.view?.cuts.flatMap((made) => (made.cut === cut.id ? (made.starts ?? []) : [])) ?? [];
+    return starts.map(({ x, y }) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 }));
   }
 </script>
 
@@ -141,7 +141,7 @@
                 {#if cut.kind === 'v-carve'}<VCarveMore {cut} change={(apply) => edit(cut, apply)} />
                 {:else if cut.kind === 'profile'}<ProfileMore
                     {cut}
-                    start={startPlace(cut)}
+                    starts={startsOf(cut)}
                     change={(apply) => edit(cut, apply)}
                   />
                 {:else}<PocketMore {cut} change={(apply) => edit(cut, apply)} />{/if}

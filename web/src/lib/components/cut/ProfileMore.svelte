@@ -6,11 +6,11 @@
 
   interface Props {
     cut: ProfileCut;
-    /** Where a start point is put when the carver first chooses one. */
-    start: { x: number; y: number } | undefined;
+    /** Where its loops start now; there they stay when the carver chooses places. */
+    starts: readonly { x: number; y: number }[];
     change: (apply: (cut: ProfileCut) => void) => void;
   }
-  let { cut, start, change }: Props = $props();
+  let { cut, starts, change }: Props = $props();
 </script>
 
 The bit comes to the wall <Choice
@@ -57,22 +57,23 @@ The bit comes to the wall <Choice
   onchange={(value) => change((c) => (c.skin = value))}
 /> at the bottom. It starts <Choice
   name="start of the cut"
-  value={cut.start ? 'chosen' : 'free'}
+  value={cut.start.length > 0 ? 'chosen' : 'free'}
   options={[
     { value: 'free', label: 'where it shows least' },
-    { value: 'chosen', label: 'at a place' },
+    { value: 'chosen', label: 'at places of my own' },
   ]}
-  onchange={(value) => change((c) => (c.start = value === 'free' ? null : (start ?? { x: 0, y: 0 })))}
-/>{#if cut.start}: <Millimetres
+  onchange={(value) =>
+    change((c) => (c.start = value === 'free' ? [] : starts.length > 0 ? [...starts] : [{ x: 0, y: 0 }]))}
+/>{#if cut.start.length > 1}, each of its loops at its mark on the sheet{/if}{#if cut.start.length === 1}: <Millimetres
     name="start from the left"
-    value={cut.start.x}
+    value={cut.start[0].x}
     min={-10000}
     max={10000}
-    onchange={(value) => change((c) => c.start && (c.start.x = value))}
+    onchange={(value) => change((c) => (c.start[0].x = value))}
   /> from the left, <Millimetres
     name="start from below"
-    value={cut.start.y}
+    value={cut.start[0].y}
     min={-10000}
     max={10000}
-    onchange={(value) => change((c) => c.start && (c.start.y = value))}
+    onchange={(value) => change((c) => (c.start[0].y = value))}
   /> from below{/if}.
