@@ -185,7 +185,11 @@ async function wholeJobs(): Promise<void> {
     for (const made of result.cuts) {
       const cut = file.job.cuts.find(({ id }) => id === made.cut)!;
       if (cut.kind !== 'pocket' && cut.kind !== 'inlay') continue;
-      const { length, slots } = engagementOf(made.path, made.profile.radius, -made.depth);
+      const before = result.cuts
+        .slice(0, result.cuts.indexOf(made))
+        .filter((other) => other.cut === made.cut)
+        .map(({ path, profile }) => ({ path, radius: profile.radius }));
+      const { length, slots } = engagementOf(made.path, made.profile.radius, -made.depth, before);
       const freely = made.id === cut.id ? { ...cut, slots: true } : undefined;
       const without = freely && (await compute({ ...file.job, cuts: [freely as typeof cut] }, resources, clipper));
       row(

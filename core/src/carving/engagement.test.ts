@@ -34,6 +34,12 @@ describe('how wide the wood is that a bit meets', () => {
   test('a cut shorter than the bit is wide is no slot', () => {
     expect(engagementOf(cuts([0, 0, 5, 0]), 3, -2)).toEqual({ length: expect.closeTo(5, 0), slots: 0 });
   });
+  test('what a larger bit has cut before is no wood', () => {
+    const before = [{ path: cuts([0, 0, 100, 0]), radius: 6 }];
+    expect(engagementOf(cuts([0, 2, 100, 2]), 3, -2, before)).toEqual({ length: 0, slots: 0 });
+    // A line on from there: a slot from where the larger bit's round end leaves off.
+    expect(engagementOf(cuts([0, 0, 160, 0]), 3, -2, before).slots).toBeCloseTo(160 - 100 - 6 + 3, -0.5);
+  });
   test('what is cut at other depths does not count, and a path above all is nothing', () => {
     expect(engagementOf(cuts([0, 0, 100, 0]), 3, -4)).toEqual({ length: 0, slots: 0 });
   });

@@ -26,9 +26,15 @@ const MEETS = 0.1;
  * front rim that nothing has cut before.
  *
  * @param z moves that reach this depth or lower count as cutting; ramps down to it are left out.
+ * @param before ways of bits that have cut there already.
  * @example a straight line of 100 mm into solid wood: 100 mm in wood, all of it a slot
  */
-export function engagementOf({ xyz, feed }: Path, radius: number, z: number): Engagement {
+export function engagementOf(
+  { xyz, feed }: Path,
+  radius: number,
+  z: number,
+  before: readonly { path: Path; radius: number }[] = [],
+): Engagement {
   const cell = radius * CELL;
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let i = 0; i < feed.length; i++) {
@@ -46,17 +52,24 @@ export function engagementOf({ xyz, feed }: Path, radius: number, z: number): En
   const rows = Math.ceil((maxY + 2 * radius - minY) / cell) + 1;
   const cut = new Uint8Array(columns * rows);
   const isCut = (x: number, y: number) => cut[Math.floor((y - minY) / cell) * columns + Math.floor((x - minX) / cell)];
-  const stamp = (x: number, y: number) => {
-    const r0 = Math.ceil((y - radius - minY) / cell - 0.5);
-    const r1 = Math.floor((y + radius - minY) / cell - 0.5);
+  const stamp = (x: number, y: number, reach = radius) => {
+    const r0 = Math.max(0, Math.ceil((y - reach - minY) / cell - 0.5));
+    const r1 = Math.min(rows - 1, Math.floor((y + reach - minY) / cell - 0.5));
     for (let row = r0; row <= r1; row++) {
       const dy = minY + (row + 0.5) * cell - y;
-      const half = Math.sqrt(Math.max(0, radius * radius - dy * dy));
-      const c0 = Math.ceil((x - half - minX) / cell - 0.5);
-      const c1 = Math.floor((x + half - minX) / cell - 0.5);
-      cut.fill(1, row * columns + c0, row * columns + c1 + 1);
+      const half = Math.sqrt(Math.max(0, reach * reach - dy * dy));
+      const c0 = Math.max(0, Math.ceil((x - half - minX) / cell - 0.5));
+      const c1 = Math.min(columns - 1, Math.floor((x + half - minX) / cell - 0.5));
+      if (c1 >= c0) cut.fill(1, row * columns + c0, row * columns + c1 + 1);
     }
   };
+  for (const { path, radius: reach } of before)
+    for (let i = 1; i < path.feed.length; i++) {
+      const [ax, ay, az, bx, by, bz] = path.xyz.subarray(3 * i - 3, 3 * i + 3);
+      if (Math.max(az, bz) > z + 1e-6) continue;
+      const steps = Math.ceil(Math.hypot(bx - ax, by - ay) / (2 * cell)) || 1;
+      for (let k = 0; k <= steps; k++) stamp(ax + ((bx - ax) * k) / steps, ay + ((by - ay) * k) / steps, reach);
+    }
   let run = 0;
   const endRun = () => {
     if (run > 2 * radius) out.slots += run;

@@ -77,6 +77,30 @@ describe('no slot as wide as the bit where loops avoid it', () => {
     expect(planMotion(opened.path, limits).minutes).toBeLessThan(2 * planMotion(slotted.path, limits).minutes);
     expect(engagementOf(opened.path, 3, -3).slots).toBeGreaterThan(50);
   });
+  describe('behind a larger bit', () => {
+    // A disc that a 24 mm bit clears, with an arm 20 mm wide that it cannot enter.
+    const area = () => clipper.union([circle(0, 0, 30), Float64Array.of(0, -10, 110, -10, 110, 10, 0, 10)], 'nonzero');
+    const large = () => ({ path: pocket(area(), { ...settings, diameter: 24, step: 9 }, clipper).path, radius: 12 });
+    const rest = (slots: boolean) => pocket(area(), { ...settings, clearedBy: [12], slots }, clipper);
+    test('an arm that it could not enter is opened with loops, in less than twice the time', () => {
+      const opened = rest(false);
+      expect(engagementOf(opened.path, 3, -3, [large()]).slots).toBe(0);
+      const minutes = ({ path }: typeof opened) => planMotion(path, limits).minutes;
+      expect(minutes(opened)).toBeLessThan(2 * minutes(rest(true)));
+      expect(opened.left).toBeCloseTo(rest(true).left, 6);
+      // The loops keep to the arm: nothing is looped where the large bit has been.
+      const inDisc = (path: typeof opened.path) => {
+        let n = 0;
+        for (let i = 0; i < path.feed.length; i++)
+          if (path.xyz[3 * i + 2] < 0 && Math.hypot(path.xyz[3 * i], path.xyz[3 * i + 1]) < 15) n++;
+        return n;
+      };
+      expect(inDisc(opened.path)).toBe(inDisc(rest(true).path));
+    });
+    test('it would be a slot without them', () => {
+      expect(engagementOf(rest(true).path, 3, -3, [large()]).slots).toBeGreaterThan(60);
+    });
+  });
   test('lines are opened along the first of them', () => {
     const lines = pocket(SHAPES['a rectangle of 100 × 20'], { ...settings, pattern: 'lines' }, clipper);
     expect(engagementOf(lines.path, 3, -3).slots).toBe(0);

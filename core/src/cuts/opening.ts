@@ -2,6 +2,7 @@ import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { incidence, medialAxis } from '../geometry/medial-axis.ts';
 import type { Region } from '../geometry/regions.ts';
+import { insideArea } from '../geometry/stretches.ts';
 import type { Track } from '../motion/track.ts';
 
 export interface OpeningSettings {
@@ -35,12 +36,13 @@ const BEYOND = 1.05;
  *
  * @param region a connected part of the first ring's area, in which the bit's middle may be.
  * @param levels rings by level, the outermost first, as `ringLevels` returns them.
+ * @param wood where there is still wood; without it, everywhere.
  * @returns tracks at height 0, each with a first ring that is a loop to go down along; none where there is no room to
  *   turn.
  * @example a pocket 100 × 20 mm for a 6 mm bit: loops of 1.5 mm radius along its middle line, one every step
  */
-export function openingsIn(region: Region, levels: readonly Loops[], settings: OpeningSettings): Track[] {
-  return spinesOf(region, levels, settings).flatMap(({ x, y, fresh }) => {
+export function openingsIn(region: Region, levels: readonly Loops[], settings: OpeningSettings, wood?: Loops): Track[] {
+  return spinesOf(region, levels, settings, wood).flatMap(({ x, y, fresh }) => {
     const builder = new LoopBuilder(settings);
     builder.loop(x[0], y[0], 1, 0);
     const ring = builder.count;
@@ -152,14 +154,21 @@ interface Spine {
 }
 
 /** Walks along those parts of a region’s medial axis that no ring further in leads up to. */
-function spinesOf({ loops, bounds }: Region, levels: readonly Loops[], { radius, step }: OpeningSettings): Spine[] {
+function spinesOf(
+  { loops, bounds }: Region,
+  levels: readonly Loops[],
+  { radius, step }: OpeningSettings,
+  wood?: Loops,
+): Spine[] {
   if (Math.hypot(bounds.maxX - bounds.minX, bounds.maxY - bounds.minY) < 2 * radius) return [];
   const { x, y, r, edges } = medialAxis({ loops, bounds });
   const inner = levels.map((level) => (level.length ? Clearance.ofLoops(level) : undefined));
   const slotted = edges.filter((_, i) => {
     const [a, b] = [edges[i & ~1], edges[i | 1]];
+    const [mx, my] = [(x[a] + x[b]) / 2, (y[a] + y[b]) / 2];
+    if (wood && !insideArea(wood, mx, my)) return false;
     const next = inner[Math.floor((r[a] + r[b]) / 2 / step) + 1];
-    return !next || next.at((x[a] + x[b]) / 2, (y[a] + y[b]) / 2) > BEYOND * radius;
+    return !next || next.at(mx, my) > BEYOND * radius;
   });
   const kept = withoutTwigs(x, y, slotted, radius);
   const { start, incident } = incidence(x.length, kept, kept.length / 2);

@@ -180,13 +180,17 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   const reachable = clipper.offset(levels[0], radius);
   const wanted = before.length ? clipper.offset(clipper.difference(reachable, before), -SLIVER) : reachable;
   if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room, left };
-  if (before.length) return { ...restTracks(levels, wanted, step, radius, climb, clipper), room, left };
-
   const timeOf = ({ xyz }: Track) => {
     const path = { xyz, feed: new Float64Array(xyz.length / 3).fill(settings.feed) };
     return settings.limits ? planMotion(path, settings.limits).minutes : measurePath(path).cut;
   };
   const opening = { radius, step, climb, room: (x: number, y: number) => Math.max(0, legal.at(x, y) - 1e-3) };
+  if (before.length) {
+    const rest = restTracks(levels, wanted, step, radius, climb, clipper);
+    const loops = slots ? [] : regionsOf(levels[0]).flatMap((region) => openingsIn(region, levels, opening, wanted));
+    const most = rest.reduce((sum, track) => sum + timeOf(track), 0);
+    return { rough: [...inOrder(affordable(loops, most, timeOf)), ...rest], last: [], room, left };
+  }
   // A line passes within half a step of every place further than that from the wall, and the ring along the wall the
   // rest: lines miss nothing.
   if (pattern === 'lines')
@@ -210,24 +214,28 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   return { rough, last, room, left };
 }
 
-/**
- * Ways to open a pocket without a slot: those that end beside an innermost ring, by its loop, and others. Only
- * as many, the quick ones first, as together take no longer than the rings: to double the time, a slot is the lesser
- * evil.
- */
+/** As many ways to open a pocket, the quick ones first, as together take no longer than `most`: a slot is the lesser evil. */
+function affordable(openings: readonly Track[], most: number, timeOf: (track: Track) => number): Track[] {
+  let left = most;
+  return openings
+    .map((track) => ({ track, time: timeOf(track) }))
+    .sort((a, b) => a.time - b.time)
+    .filter(({ time }) => (left -= time) >= 0)
+    .map(({ track }) => track);
+}
+
+/** Ways to open a pocket without a slot: those that end beside an innermost ring, by its loop, and others. */
 function openingsOf(
   levels: readonly Loops[],
   settings: OpeningSettings,
   timeOf: (track: Track) => number,
 ): { before: Track[]; openings: Map<Float64Array, Track> } {
   const openings = new Map<Float64Array, Track>();
-  let left = levels.flat().reduce((sum, loop) => sum + timeOf(flatTrack(loop, 0, true)), 0);
-  const tracks = regionsOf(levels[0])
-    .flatMap((region) => openingsIn(region, levels, settings))
-    .map((track) => ({ track, time: timeOf(track) }))
-    .sort((a, b) => a.time - b.time)
-    .filter(({ time }) => (left -= time) >= 0)
-    .map(({ track }) => track);
+  const tracks = affordable(
+    regionsOf(levels[0]).flatMap((region) => openingsIn(region, levels, settings)),
+    levels.flat().reduce((sum, loop) => sum + timeOf(flatTrack(loop, 0, true)), 0),
+    timeOf,
+  );
   const innermost = levels.flatMap((level, k) =>
     regionsOf(level).filter(({ loops }) => !(levels[k + 1] ?? []).some((loop) => insideArea(loops, loop[0], loop[1]))),
   );
@@ -291,7 +299,7 @@ function restTracks(
   radius: number,
   climb: boolean,
   clipper: Clipper,
-): Pick<PartTracks, 'rough' | 'last'> {
+): Track[] {
   const near = clipper.offset(wanted, radius);
   const rough: Track[] = [];
   for (const loop of [...levels].reverse().flat())
@@ -301,8 +309,12 @@ function restTracks(
     }
   const missed = missedBetween(levels, step, radius, clipper);
   if (missed.length) rough.push(...spines(clipper.intersection(missed, wanted), clipper));
-  const order = orderTracks(rough, { x: rough[0]?.xyz[0] ?? 0, y: rough[0]?.xyz[1] ?? 0 });
-  return { rough: order.map(({ track }) => rough[track]), last: [] };
+  return inOrder(rough);
+}
+
+function inOrder(tracks: readonly Track[]): Track[] {
+  const order = orderTracks(tracks, { x: tracks[0]?.xyz[0] ?? 0, y: tracks[0]?.xyz[1] ?? 0 });
+  return order.map(({ track }) => tracks[track]);
 }
 
 /** How far a spine may stray from its axis, mm: what it clears is narrower than the bit by far more. */
