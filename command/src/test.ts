@@ -1,5 +1,6 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { availableParallelism } from 'node:os';
 import { DATA, ROOT } from './paths.ts';
 
 interface Outcome {
@@ -9,63 +10,96 @@ interface Outcome {
 
 const OUT = `${DATA}/test`;
 
-/** `./kerbe test`: every check, ending in one line `N passed, N failed`. */
+interface Check {
+  name: string;
+  tool: string;
+  args: string[];
+  /** Workspace it is called in; the root where it is left out. */
+  folder?: string;
+  /** Reads how many tests passed and failed from the report that the tool wrote. */
+  count?: () => Outcome;
+}
+
+/** Checks that only read the sources: as many at once as there are processors. */
+const READING: Check[] = [
+  { name: 'lint', tool: 'eslint', args: ['--max-warnings', '0', '.'] },
+  { name: 'types of web', tool: 'svelte-check', args: ['--threshold', 'warning', '--output', 'human'], folder: 'web' },
+  { name: 'format', tool: 'prettier', args: ['--check', '--log-level', 'warn', '.'] },
+  ...['core', 'machine', 'command', 'tests'].map((p) => ({ name: `types of ${p}`, tool: 'tsc', args: ['-p', p] })),
+  {
+    name: 'direction of dependencies',
+    tool: 'depcruise',
+    args: ['--config', '.dependency-cruiser.cjs', 'core/src', 'machine/src', 'command/src', 'web/src', 'web/serve.ts'],
+  },
+];
+
+/** Checks that run the program: one after another, so that none takes time from what another measures. */
+const RUNNING: Check[] = [
+  {
+    name: 'unit tests',
+    tool: 'vitest',
+    args: ['run', '--reporter=default', '--reporter=json', `--outputFile=${OUT}/unit.json`],
+    count: unit,
+  },
+  { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser },
+];
+
+/** `./kerbe test [CHECK]`: every check, or those whose names begin so, ending in one line `N passed, N failed`. */
 export async function test(args: string[]): Promise<void> {
   rmSync(OUT, { recursive: true, force: true });
   mkdirSync(OUT, { recursive: true });
   const total: Outcome = { passed: 0, failed: 0 };
-  const only = args[0];
-  const checks: [string, string, string[], string?, (() => Outcome)?][] = [
-    ['format', 'prettier', ['--check', '--log-level', 'warn', '.']],
-    ['lint', 'eslint', ['--max-warnings', '0', '.']],
-    ['types of core', 'tsc', ['-p', 'core']],
-    ['types of machine', 'tsc', ['-p', 'machine']],
-    ['types of command', 'tsc', ['-p', 'command']],
-    ['types of tests', 'tsc', ['-p', 'tests']],
-    ['types of web, kit', 'svelte-kit', ['sync'], 'web'],
-    ['types of web', 'svelte-check', ['--threshold', 'warning', '--output', 'human'], 'web'],
-    [
-      'direction of dependencies',
-      'depcruise',
-      ['--config', '.dependency-cruiser.cjs', 'core/src', 'machine/src', 'command/src', 'web/src', 'web/serve.ts'],
-    ],
-    [
-      'unit tests',
-      'vitest',
-      ['run', '--reporter=default', '--reporter=json', `--outputFile=${OUT}/unit.json`],
-      undefined,
-      unit,
-    ],
-    ['browser tests', 'playwright', ['test', '-c', 'tests'], undefined, browser],
-  ];
-  for (const [name, tool, parameters, folder, count] of checks) {
-    if (only && !name.startsWith(only)) continue;
-    const started = Date.now();
-    const done = spawnSync(`${ROOT}/node_modules/.bin/${tool}`, parameters, {
-      cwd: folder ? `${ROOT}/${folder}` : ROOT,
-      encoding: 'utf8',
-      maxBuffer: 256_000_000,
-      env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
-    });
-    const ok = done.status === 0;
-    let outcome: Outcome = ok ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
-    if (count) {
-      try {
-        outcome = count();
-      } catch {
-        outcome = { passed: 0, failed: 1 };
-      }
-      if (!ok && outcome.failed === 0) outcome.failed = 1;
-    }
-    total.passed += outcome.passed;
-    total.failed += outcome.failed;
-    console.log(
-      `${ok ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s${count ? `, ${outcome.passed} passed` : ''})`,
-    );
-    if (!ok) console.log(`${done.stdout}\n${done.stderr}`.trim().split('\n').slice(-120).join('\n'));
-  }
+  const checkAll = async (checks: Check[], atOnce: number) => {
+    const waiting = checks.filter(({ name }) => !args[0] || name.startsWith(args[0]));
+    const next = async (): Promise<void> => {
+      const check = waiting.shift();
+      if (!check) return;
+      const { passed, failed } = await run(check);
+      total.passed += passed;
+      total.failed += failed;
+      return next();
+    };
+    await Promise.all(Array.from({ length: atOnce }, next));
+  };
+  // Types that the kit writes from the routes, which the checks of the web read.
+  await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }], 1);
+  await checkAll(READING, availableParallelism());
+  await checkAll(RUNNING, 1);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
+}
+
+async function run({ name, tool, args, folder, count }: Check): Promise<Outcome> {
+  const started = Date.now();
+  const said: Buffer[] = [];
+  const code = await new Promise<number | null>((resolve) => {
+    const child = spawn(`${ROOT}/node_modules/.bin/${tool}`, args, {
+      cwd: folder ? `${ROOT}/${folder}` : ROOT,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
+    });
+    child.stdout.on('data', (data: Buffer) => said.push(data));
+    child.stderr.on('data', (data: Buffer) => said.push(data));
+    child.on('error', (error) => {
+      said.push(Buffer.from(String(error)));
+      resolve(null);
+    });
+    child.on('close', resolve);
+  });
+  const ok = code === 0;
+  let outcome: Outcome = ok ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 };
+  if (count) {
+    try {
+      outcome = count();
+    } catch {
+      outcome = { passed: 0, failed: 1 };
+    }
+    if (!ok && outcome.failed === 0) outcome.failed = 1;
+  }
+  const seconds = ((Date.now() - started) / 1000).toFixed(1);
+  console.log(`${ok ? 'ok    ' : 'FAILED'} ${name} (${seconds} s${count ? `, ${outcome.passed} passed` : ''})`);
+  if (!ok) console.log(Buffer.concat(said).toString().trim().split('\n').slice(-120).join('\n'));
+  return outcome;
 }
 
 function unit(): Outcome {
