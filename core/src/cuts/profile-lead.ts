@@ -2,7 +2,14 @@ import type { ArcLength } from '../geometry/arc-length.ts';
 import type { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { insideArea } from '../geometry/stretches.ts';
-import type { ProfileSettings } from './profile.ts';
+
+export interface LeadSettings {
+  /** Diameter of the end mill, mm. */
+  diameter: number;
+  side: 'outside' | 'inside' | 'on';
+  /** How the bit comes to the wall: straight down on it, or from beside by a line or a quarter circle of this size, mm. */
+  lead?: { kind: 'none' | 'line' | 'arc'; length: number };
+}
 
 export interface Lead {
   in: [number, number][];
@@ -13,7 +20,7 @@ export interface Lead {
 export function leadOf(
   measured: ArcLength,
   start: number,
-  { lead, diameter, side }: ProfileSettings,
+  { lead, diameter, side }: LeadSettings,
   partOnLeft: boolean,
   guard: { edge: Clearance; loops: Loops; sign: number },
 ): Lead | undefined {

@@ -1,8 +1,13 @@
 import type { ArcLength } from '../geometry/arc-length.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { boundsOf } from '../geometry/outline.ts';
-import type { ProfileSettings } from './profile.ts';
+import type { LeadSettings } from './profile-lead.ts';
 import type { Tab } from './tabs.ts';
+
+export interface StartSettings extends LeadSettings {
+  /** Where to start, on the sheet: each loop at its point nearest to one of these; without any, see `startOf`. */
+  start?: readonly { x: number; y: number }[];
+}
 
 /** Corners of a part that turn more than this hide where the bit came in, radians: 30°. */
 const SHARP = Math.PI / 6;
@@ -16,7 +21,7 @@ export interface Corner {
 }
 
 /** The part's own corners that stand out into the bit's way, the sharpest first. */
-export function sharpCorners(area: Loops, side: ProfileSettings['side']): Corner[] {
+export function sharpCorners(area: Loops, side: LeadSettings['side']): Corner[] {
   const found: (Corner & { turn: number })[] = [];
   for (const loop of area)
     for (let n = loop.length, i = 0; i < n; i += 2) {
@@ -42,7 +47,7 @@ export function sharpCorners(area: Loops, side: ProfileSettings['side']): Corner
 export function startOf(
   measured: ArcLength,
   tabs: readonly Tab[],
-  { start: chosen, lead, side, diameter }: ProfileSettings,
+  { start: chosen, lead, side, diameter }: StartSettings,
   corners: readonly Corner[],
 ): number {
   if (chosen?.length) return nearestTo(measured, chosen);

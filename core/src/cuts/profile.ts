@@ -10,13 +10,10 @@ import { checkSlope } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
 import { passDepths } from './pass-depths.ts';
 import { leadOf } from './profile-lead.ts';
-import { sharpCorners, startOf } from './profile-start.ts';
+import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
 
-export interface ProfileSettings extends Drive {
-  /** Diameter of the end mill, mm. */
-  diameter: number;
-  side: 'outside' | 'inside' | 'on';
+export interface ProfileSettings extends Drive, StartSettings {
   /** How deep, mm below the top of the stock. */
   depth: number;
   depthPerPass: number;
@@ -36,14 +33,10 @@ export interface ProfileSettings extends Drive {
     /** Places chosen by hand, on the sheet; they take the place of the count. */
     at?: readonly { x: number; y: number }[];
   };
-  /** How the bit comes to the wall: straight down on it, or from beside by a line or a quarter circle of this size, mm. */
-  lead?: { kind: 'none' | 'line' | 'arc'; length: number };
   /** Slope of the way down along the path, radians; 0 plunges. */
   ramp?: number;
   /** How far the last pass goes on past its start, mm. */
   overlap?: number;
-  /** Where to start, on the sheet: each loop at its point nearest to one of these; without any, see `startOf`. */
-  start?: readonly { x: number; y: number }[];
   /** Thickness of the stock, mm: tabs stand up from its underside. */
   thickness: number;
 }

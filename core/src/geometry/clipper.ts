@@ -3,11 +3,10 @@
 import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';
 import { boxGroups } from './box-groups.ts';
-import { boundsOf } from './outline.ts';
+import { boundsOf, type Loops } from './outline.ts';
 import { shapeKey, shiftLoops } from './same-shape.ts';
 
-/** Closed loops as interleaved x, y in mm. Outer loops run counter-clockwise, holes clockwise. */
-export type Loops = Float64Array[];
+export type { Loops };
 
 export type FillRule = 'nonzero' | 'evenodd';
 

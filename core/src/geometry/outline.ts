@@ -6,6 +6,9 @@ export interface Outline {
   nodes?: number;
 }
 
+/** Closed loops as interleaved x, y in mm. Outer loops run counter-clockwise, holes clockwise. */
+export type Loops = Float64Array[];
+
 export interface Bounds {
   minX: number;
   minY: number;

@@ -1,4 +1,4 @@
-import type { Loops } from './clipper.ts';
+import type { Loops } from './outline.ts';
 
 /**
  * Loops count as equal when their points fall onto the same grid of this width, mm, after a shift. It is no round

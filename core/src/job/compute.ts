@@ -1,51 +1,22 @@
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/svg.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
-import { profileOf, type Bit, type Profile } from '../bits/bit.ts';
+import type { Bit } from '../bits/bit.ts';
 import { type Carvables, carvablesOf } from '../cuts/carvable.ts';
 import { CutProblem } from '../cuts/cut-problem.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { TriangulationError } from '../geometry/outline-samples.ts';
-import { measurePath } from '../motion/path.ts';
-import { planMotion } from '../motion/plan.ts';
-import { splitTime } from '../motion/split-time.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { DIALECTS } from '../program/dialect.ts';
-import { judge, type Remark } from '../remarks/judge.ts';
-import { clearLinks } from '../sequence/clear-links.ts';
+import { judge } from '../remarks/judge.ts';
+import type { Remark } from '../remarks/remark.ts';
 import { orderParts, rankOf } from '../sequence/order.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { zeroOf } from '../stock/stock.ts';
-import { type CutPart, partsOf } from './cut-parts.ts';
+import { partsOf } from './cut-parts.ts';
+import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from './cut-result.ts';
 import type { Cut, Job } from './job.ts';
 import { titleOf, worksOn } from './title.ts';
-
-/** What one bit does for a cut, with its times and lengths. */
-export interface CutResult extends CutPart {
-  /** What the cut works on, in words. */
-  works: string;
-  /** What keeps it from being cut, as a sentence; the path is then empty. */
-  problem?: string;
-  profile: Profile;
-  minutes: number;
-  split: { cutting: number; plunging: number; linking: number };
-  /** Deepest point below the top of the stock, mm. */
-  depth: number;
-  cutLength: number;
-  linkLength: number;
-  /** Times the bit lifts between cutting. */
-  lifts: number;
-  /** Outlines of the chosen shapes that are not closed, and so are left out. */
-  openOutlines: number;
-}
-
-/** What one bit does in a job, all its cuts together. */
-export interface BitTime {
-  bit: string;
-  minutes: number;
-  /** mm. */
-  cutLength: number;
-}
 
 export interface JobResult {
   items: PlacedItem[];
@@ -122,7 +93,7 @@ export async function compute(
       cache.parts.get(key) ?? cache.parts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal));
     return cache.cuts.set(
       held,
-      parts.map((part) => timed(part, job)),
+      parts.map((part) => timedCut(part, job)),
     );
   };
   const cuts: CutResult[] = [];
@@ -152,18 +123,6 @@ function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCu
   const approach = heightOverAll(stock.keepOuts, stock.lift);
   const found = betweenCuts(made, approach, zeroOf(stock), DIALECTS[bench.dialect], bench.limits);
   return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
-}
-
-function bitTimes(cuts: readonly CutResult[]): BitTime[] {
-  const out: BitTime[] = [];
-  for (const { bit, minutes, cutLength, problem } of cuts) {
-    if (problem !== undefined) continue;
-    let found = out.find((time) => time.bit === bit);
-    if (!found) out.push((found = { bit, minutes: 0, cutLength: 0 }));
-    found.minutes += minutes;
-    found.cutLength += cutLength;
-  }
-  return out;
 }
 
 /** Lets other work run, and stops where the signal says so. */
@@ -203,9 +162,6 @@ export function shapesOf(cut: Pick<Cut, 'targets'>, items: readonly PlacedItem[]
     return chosen === 'all' ? shapes : shapes.filter((_, index) => chosen.includes(index));
   });
 }
-
-/** A part with what was found about its cut, before its links are led clear and its moves are timed. */
-type UntimedPart = CutPart & Pick<CutResult, 'works' | 'openOutlines' | 'problem'>;
 
 async function computeCut(
   job: Job,
@@ -269,30 +225,3 @@ const NOTHING = {
   left: 0,
   noLead: 0,
 };
-
-function timed(part: UntimedPart, job: Job): CutResult {
-  const bit = job.bits.find((b) => b.id === part.bit);
-  const profile = bit && part.problem === undefined ? profileOf(bit) : { flat: 0, slope: 1, radius: 1 };
-  const { stock, bench } = job;
-  const { path, pointNow } = clearLinks(part.path, {
-    keepOuts: stock.keepOuts,
-    stock,
-    radius: profile.radius,
-    limits: bench.limits,
-  });
-  const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
-  const plan = planMotion(path, bench.limits, dwells);
-  const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(path);
-  return {
-    ...part,
-    path,
-    dwells,
-    profile,
-    minutes: plan.minutes,
-    split: splitTime(path, plan),
-    depth: -lowest,
-    cutLength,
-    linkLength,
-    lifts,
-  };
-}

@@ -1,7 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
 import { spread, thickest } from '../stock/stock.ts';
 import type { Cut } from '../job/job.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
+import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /**
  * How far a through cut goes past the stock, mm: a hair with zero on the spoilboard, so that the board is not scored;

@@ -2,7 +2,7 @@ import { formatLength } from '../quantity/format.ts';
 import { KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
 import { thickest } from '../stock/stock.ts';
 import { intrusion } from '../carving/intrusion.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
+import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /** Rules about holding the work: tabs, and clamps, screws and pins in the way of cutting moves. */
 export function judgeHolding(judged: Judged): Remark[] {

@@ -2,7 +2,7 @@ import { formatFeed, formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { scaledArtwork } from './artwork-scale.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './judge.ts';
+import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /** Rules about what the bench can do: speeds of its axes and spindle, and its reach. */
 export function judgeMachine(judged: Judged): Remark[] {

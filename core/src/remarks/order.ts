@@ -1,6 +1,6 @@
 import { orderParts } from '../sequence/order.ts';
 import { titleOf } from '../job/title.ts';
-import type { Judged, Remark } from './judge.ts';
+import type { Judged, Remark } from './remark.ts';
 
 /** The rule about order, where the carver has put the cuts in an order of their own. */
 export function judgeOrder({ job, cuts }: Judged): Remark[] {

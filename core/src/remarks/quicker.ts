@@ -6,7 +6,7 @@ import type { JobResult } from '../job/compute.ts';
 import type { Cut, Job } from '../job/job.ts';
 import { titleOf, worksOn } from '../job/title.ts';
 import { fewestChanges } from '../sequence/fewest-changes.ts';
-import { setCut } from './judge.ts';
+import { setCut } from './remark.ts';
 
 /** What a job would come to: enough to compare two ways of doing it. */
 export interface Outcome {

@@ -3,7 +3,7 @@ import { thickest } from '../stock/stock.ts';
 import { presetFor } from '../bits/bit.ts';
 import type { VCarveCut } from '../job/job.ts';
 import { resized } from './artwork-scale.ts';
-import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './judge.ts';
+import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './remark.ts';
 
 /** Less axis than this, mm, that the tip cannot enter is not worth a word: it is a hairline's end. */
 const NARROW_WORTH_SAYING = 0.5;

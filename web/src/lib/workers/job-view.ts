@@ -1,8 +1,8 @@
 import type { PlacedItem } from '@kerbe/core/artwork/place';
 import type { Bounds } from '@kerbe/core/geometry/outline';
-import type { BitTime, CutResult } from '@kerbe/core/job/compute';
+import type { BitTime, CutResult } from '@kerbe/core/job/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
-import type { Remark } from '@kerbe/core/remarks/judge';
+import type { Remark } from '@kerbe/core/remarks/remark';
 
 /** A shape as the sheet draws it: path data in mm with y down from the sheet's origin (the sheet flips it). */
 export interface ShapeView {
