@@ -10,7 +10,7 @@ export default defineConfig({
   outputDir: '../.data/test/results',
   globalSetup: './shop.setup.ts',
   use: {
-    actionTimeout: 20_000,
+    actionTimeout: 60_000,
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     launchOptions: {
