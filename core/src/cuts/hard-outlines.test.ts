@@ -58,4 +58,39 @@ describe('walls within 20 µm of the ideal depth, nothing outside cut by more th
       { numRuns: 40, seed: 3, endOnFailure: true },
     );
   });
+  // Where it bends away from the inside an outline is sampled at some of its vertices only, so curves are tried as well.
+  test('random blobs with a blob cut out of them', async () => {
+    const wave = fc.record({
+      size: fc.double({ min: -0.12, max: 0.12, noNaN: true }),
+      phase: fc.double({ min: 0, max: 6, noNaN: true }),
+    });
+    const blob = (radius: number, waves: readonly { size: number; phase: number }[], turn: 1 | -1) => {
+      const count = Math.ceil(Math.PI / Math.acos(1 - 0.003 / radius)) * 4;
+      return Float64Array.from(
+        Array.from({ length: count }, (_, i) => {
+          const a = (turn * 2 * Math.PI * i) / count;
+          const r =
+            radius * (1 + waves.reduce((sum, { size, phase }, k) => sum + size * Math.sin((k + 2) * a + phase), 0));
+          return [r * Math.cos(a), r * Math.sin(a)];
+        }).flat(),
+      );
+    };
+    await fc.assert(
+      fc.asyncProperty(
+        fc.double({ min: 2, max: 25, noNaN: true }),
+        fc.double({ min: 0.2, max: 0.6, noNaN: true }),
+        fc.array(wave, { minLength: 4, maxLength: 4 }),
+        fc.array(wave, { minLength: 4, maxLength: 4 }),
+        async (radius, share, outer, inner) => {
+          const found = await walls({
+            loops: [blob(radius, outer, 1), blob(radius * share, inner, -1)],
+            rule: 'nonzero',
+          });
+          expect(found.gouge).toBeLessThan(0.01);
+          expect(found.standing999).toBeLessThan(0.02);
+        },
+      ),
+      { numRuns: 40, seed: 5, endOnFailure: true },
+    );
+  });
 });
