@@ -55,7 +55,27 @@ describe('walls within 20 µm of the ideal depth, nothing outside cut by more th
           expect(found.standing999).toBeLessThan(0.02);
         },
       ),
-      { numRuns: 40, seed: 3, endOnFailure: true },
+      {
+        numRuns: 60,
+        seed: 17,
+        endOnFailure: true,
+        examples: [
+          // A blunt corner beside a junction: of the junction's three walls only two are those of its branch.
+          [
+            [
+              3.603, 4.112, 3.377, 2.61, 3.079, 3.468, 10.104, 2.979, 14.234, 5.919, 13.021, 12.263, 9.13, 2.708, 4.73,
+              3.037,
+            ],
+          ],
+          // A chain that turned back on itself for a moment, and whose longer span was not looked at again.
+          [
+            [
+              5.32, 11.01, 11.705, 10.118, 11.813, 4.275, 5.082, 2, 6.943, 2, 5.213, 3.564, 10.242, 15.223, 10.958,
+              14.344, 20, 2.51, 6.967, 6.688,
+            ],
+          ],
+        ],
+      },
     );
   });
   // Where it bends away from the inside an outline is sampled at some of its vertices only, so curves are tried as well.

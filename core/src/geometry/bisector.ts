@@ -5,11 +5,12 @@ import type { RegionOutline } from './region-outline.ts';
  * inner loops make no objects.
  */
 export class Bisector {
-  /** The last point found, its distance to both places, and the segments its feet stand on. */
-  readonly found = { x: 0, y: 0, r: 0, a: 0, b: 0 };
-  private footX = 0;
-  private footY = 0;
-  private footSegment = 0;
+  /** The last point found, its distance to its places, and the segments its feet stand on; `c` is −1 where there are two. */
+  readonly found = { x: 0, y: 0, r: 0, a: 0, b: 0, c: -1 };
+  /** The last foot found, and the segment it stands on. */
+  footX = 0;
+  footY = 0;
+  footSegment = 0;
 
   constructor(private readonly outline: RegionOutline) {}
 
@@ -40,6 +41,7 @@ export class Bisector {
         found.r = dA < dB ? dA : dB;
         found.a = a;
         found.b = b;
+        found.c = -1;
         return true;
       }
       if (dA < 1e-12 || dB < 1e-12) return false;
@@ -80,6 +82,7 @@ export class Bisector {
         found.r = Math.min(dA, dB, dC);
         found.a = a;
         found.b = b;
+        found.c = c;
         return true;
       }
       const determinant = vx * wy - vy * wx;
@@ -110,9 +113,10 @@ export class Bisector {
 
   /**
    * Walks a foot downhill along the outline from a segment to where the distance to (x, y) is least; it does not go
-   * past a sharp convex vertex, behind which another place begins. Returns the distance.
+   * past a sharp convex vertex, behind which another place begins. Returns the distance; the foot is left in `footX`,
+   * `footY` and `footSegment`.
    */
-  private walk(s: number, px: number, py: number): number {
+  walk(s: number, px: number, py: number): number {
     const { x, y, next, previous, turn } = this.outline;
     for (;;) {
       const q = next[s];

@@ -53,8 +53,9 @@ export function medialAxis(region: Region): MedialAxis {
   tracing.prune();
   tracing.thin();
   tracing.verify();
-  tracing.refine();
   tracing.thin();
+  tracing.refine();
+  tracing.thin({ straighten: false });
   return tracing.done();
 }
 
@@ -65,9 +66,10 @@ class Tracing {
   private x = new Float64Array(256);
   private y = new Float64Array(256);
   private r = new Float64Array(256);
-  /** Segments on which the feet of a node stand. */
+  /** Segments on which the feet of a node stand; a third where three branches meet, else −1. */
   private a = new Int32Array(256);
   private b = new Int32Array(256);
+  private c = new Int32Array(256);
   private edgeCount = 0;
   private edges = new Uint32Array(512);
 
@@ -86,7 +88,7 @@ class Tracing {
     this.bisector = new Bisector(outline);
   }
 
-  private node(x: number, y: number, r: number, a: number, b: number): number {
+  private node(x: number, y: number, r: number, a: number, b: number, c = -1): number {
     if (this.count === this.x.length) this.grow();
     const n = this.count++;
     this.x[n] = x;
@@ -94,6 +96,7 @@ class Tracing {
     this.r[n] = r;
     this.a[n] = a;
     this.b[n] = b;
+    this.c[n] = c;
     return n;
   }
 
@@ -103,6 +106,7 @@ class Tracing {
     this.r = doubled(this.r, Float64Array);
     this.a = doubled(this.a, Int32Array);
     this.b = doubled(this.b, Int32Array);
+    this.c = doubled(this.c, Int32Array);
   }
 
   private edge(a: number, b: number): void {
@@ -232,7 +236,7 @@ class Tracing {
    * between, it is put between that and one of them, or else onto the ridge of the clearance.
    */
   verify(): void {
-    const { bisector, clearance, x, y, r, a, b } = this;
+    const { bisector, clearance, x, y, r, a, b, c } = this;
     const { found } = bisector;
     const checked = new Uint8Array(this.count);
     for (let k = 0; k < 2 * this.edgeCount; k++) {
@@ -251,6 +255,7 @@ class Tracing {
         r[n] = found.r;
         a[n] = found.a;
         b[n] = found.b;
+        c[n] = -1;
       } else {
         r[n] = this.ridge(x[n], y[n], room);
         x[n] = this.ridgeX;
@@ -314,7 +319,7 @@ class Tracing {
     const b = this.seenFrom(mesh.triangles[3 * t + 1], x, y);
     const c = this.seenFrom(mesh.triangles[3 * t + 2], x, y);
     if (bisector.amid(x, y, a, b, c) && clearance.at(found.x, found.y) >= found.r - VERIFIED)
-      return this.node(found.x, found.y, found.r, found.a, found.b);
+      return this.node(found.x, found.y, found.r, found.a, found.b, found.c);
     return this.near(x, y, a, b, this.room(mesh.triangles[3 * t], mesh.triangles[3 * t + 1]));
   }
 
@@ -391,22 +396,20 @@ class Tracing {
     const my = this.y[p] + dy / 2;
     const between = (this.r[p] + this.r[q]) / 2;
     const free = clearance.at(mx, my, this.a[p]);
-    // The node with a smaller circle knows better which two places its span lies between.
-    const from = this.r[p] === 0 || (this.r[q] !== 0 && this.r[q] < this.r[p]) ? q : p;
     const gouge = between - free;
-    for (const n of [from, from === p ? q : p]) {
-      if (!this.lands(mx, my, dx, dy, n)) continue;
+    if (this.lands(mx, my, dx, dy, p, q)) {
       const at = bisector.found;
       // A radius too large for lack of a third place only makes what is left standing look larger.
       if (gouge <= GOUGE_TOLERANCE && at.r - this.coneAt(p, q, at.x, at.y) <= STANDING_TOLERANCE) {
         this.edge(p, q);
         return;
       }
-      if (clearance.at(at.x, at.y, at.a) < at.r - VERIFIED) continue;
-      const m = this.node(at.x, at.y, at.r, at.a, at.b);
-      this.span(p, m, depth + 1);
-      this.span(m, q, depth + 1);
-      return;
+      if (clearance.at(at.x, at.y, at.a) >= at.r - VERIFIED) {
+        const m = this.node(at.x, at.y, at.r, at.a, at.b);
+        this.span(p, m, depth + 1);
+        this.span(m, q, depth + 1);
+        return;
+      }
     }
     const ridge = this.ridge(mx, my, length / 4);
     const standing = ridge - this.coneAt(p, q, this.ridgeX, this.ridgeY);
@@ -414,7 +417,7 @@ class Tracing {
       this.edge(p, q);
       return;
     }
-    const m = this.node(this.ridgeX, this.ridgeY, ridge, this.a[from], this.b[from]);
+    const m = this.node(this.ridgeX, this.ridgeY, ridge, this.wallLeft, this.wallRight);
     this.span(p, m, depth + 1);
     this.span(m, q, depth + 1);
   }
@@ -430,16 +433,52 @@ class Tracing {
     return this.r[p] + t * (this.r[q] - this.r[p]) - off;
   }
 
-  /** Whether a point on the bisector that node `n` lies on is found from the middle of a span, and well within it. */
-  private lands(mx: number, my: number, dx: number, dy: number, n: number): boolean {
-    const { bisector } = this;
+  /** The walls beside the middle of a span, as segments, and how far they are; −1 where none is known. */
+  private wallLeft = -1;
+  private wallRight = -1;
+  private toLeft = Infinity;
+  private toRight = Infinity;
+
+  /**
+   * Whether a point on the bisector of the walls beside a span is found from its middle, and well within it. The walls
+   * are the nearest on either side that its nodes stand between: a junction stands between three, of which two matter.
+   */
+  private lands(mx: number, my: number, dx: number, dy: number, p: number, q: number): boolean {
+    const { bisector, a, b, c } = this;
+    this.wallLeft = this.wallRight = -1;
+    this.toLeft = this.toRight = Infinity;
+    this.seeWall(a[p], mx, my, dx, dy);
+    this.seeWall(b[p], mx, my, dx, dy);
+    this.seeWall(c[p], mx, my, dx, dy);
+    this.seeWall(a[q], mx, my, dx, dy);
+    this.seeWall(b[q], mx, my, dx, dy);
+    this.seeWall(c[q], mx, my, dx, dy);
+    if (this.wallLeft < 0 || this.wallRight < 0) return false;
     const l2 = dx * dx + dy * dy;
-    if (!bisector.onto(mx, my, this.a[n], this.b[n], Math.sqrt(l2))) return false;
+    if (!bisector.onto(mx, my, this.wallLeft, this.wallRight, Math.sqrt(l2))) return false;
     return Math.abs((bisector.found.x - mx) * dx + (bisector.found.y - my) * dy) < 0.3 * l2;
   }
 
-  /** Leaves out nodes on the way from junction to junction that lie on the line between others. */
-  thin(): void {
+  /** Notes the wall near segment `s` where it is the nearest yet on its side of a line through (mx, my). */
+  private seeWall(s: number, mx: number, my: number, dx: number, dy: number): void {
+    if (s < 0) return;
+    const { bisector } = this;
+    const distance = bisector.walk(s, mx, my);
+    if (dx * (bisector.footY - my) - dy * (bisector.footX - mx) > 0) {
+      if (distance >= this.toLeft) return;
+      this.toLeft = distance;
+      this.wallLeft = bisector.footSegment;
+    } else if (distance < this.toRight) {
+      this.toRight = distance;
+      this.wallRight = bisector.footSegment;
+    }
+  }
+
+  /**
+   * Leaves out nodes on the way from junction to junction that lie on the line between others. Only before spans are
+   * refined may a chain be straightened as well: nothing looks at its longer spans afterwards.
+   */
+  thin({ straighten = true } = {}): void {
     const { count, edges, edgeCount } = this;
     const { start, incident } = incidence(count, edges, edgeCount);
     const used = new Uint8Array(edgeCount);
@@ -457,7 +496,7 @@ class Tracing {
         if (used[onward]) break;
         e = onward;
       }
-      this.straighten(chain);
+      if (straighten) this.straighten(chain);
       this.keep(chain, out);
     };
     for (let n = 0; n < count; n++)
