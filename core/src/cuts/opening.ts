@@ -5,6 +5,9 @@ import type { Region } from '../geometry/regions.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Track } from '../motion/track.ts';
 
+/** How far past the first ring a point of a loop may lie by rounding, mm. */
+const ROUNDING = 0.002;
+
 export interface OpeningSettings {
   /** Radius of the bit, mm. */
   radius: number;
@@ -42,7 +45,7 @@ const BEYOND = 1.05;
  * @example a pocket 100 × 20 mm for a 6 mm bit: loops of 1.5 mm radius along its middle line, one every step
  */
 export function openingsIn(region: Region, levels: readonly Loops[], settings: OpeningSettings, wood?: Loops): Track[] {
-  return spinesOf(region, levels, settings, wood).flatMap(({ x, y, fresh }) => {
+  const tracks = spinesOf(region, levels, settings, wood).flatMap(({ x, y, fresh }) => {
     const builder = new LoopBuilder(settings);
     builder.loop(x[0], y[0], 1, 0);
     const ring = builder.count;
@@ -52,6 +55,14 @@ export function openingsIn(region: Region, levels: readonly Loops[], settings: O
       else builder.back(x[i], y[i]);
     }
     return [{ xyz: Float64Array.from(builder.points), closed: false, ring, oneWay: true }];
+  });
+  if (tracks.length === 0) return tracks;
+  // A slot is the lesser evil than a loop through a wall, should an axis ever lead there.
+  const edge = Clearance.ofLoops(region.loops);
+  return tracks.filter(({ xyz }) => {
+    for (let i = 0; i < xyz.length; i += 3)
+      if (!insideArea(region.loops, xyz[i], xyz[i + 1]) && edge.at(xyz[i], xyz[i + 1]) > ROUNDING) return false;
+    return true;
   });
 }
 

@@ -184,7 +184,12 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
     const path = { xyz, feed: new Float64Array(xyz.length / 3).fill(settings.feed) };
     return settings.limits ? planMotion(path, settings.limits).minutes : measurePath(path).cut;
   };
-  const opening = { radius, step, climb, room: (x: number, y: number) => Math.max(0, legal.at(x, y) - 1e-3) };
+  const opening = {
+    radius,
+    step,
+    climb,
+    room: (x: number, y: number) => (insideArea(levels[0], x, y) ? Math.max(0, legal.at(x, y) - 1e-3) : 0),
+  };
   if (before.length) {
     const rest = restTracks(levels, wanted, step, radius, climb, clipper);
     const loops = slots ? [] : regionsOf(levels[0]).flatMap((region) => openingsIn(region, levels, opening, wanted));
@@ -266,15 +271,25 @@ function openedLine(track: Track, area: Loops, settings: OpeningSettings, timeOf
       const [x, y] = place(s);
       return insideArea(area, x, y) && settings.room(x, y) >= settings.radius / 2 - 1e-6;
     };
-    let from = 0;
-    let to = length;
-    while (from < to && !free(from)) from += settings.step / 2;
-    while (to > from && !free(to)) to -= settings.step / 2;
+    const [from, to] = longestRun(length, settings.step / 2, free);
     if (to - from < length / 2) continue;
     const loops = openingAlong(...place(from), ...place(to), settings);
     if (loops && timeOf(loops) < timeOf(track)) return [loops, track];
   }
   return [track];
+}
+
+/** The longest stretch of a line, seen every `step`, along which a place is `free` throughout; [0, 0] where none is. */
+function longestRun(length: number, step: number, free: (s: number) => boolean): [number, number] {
+  const count = Math.max(1, Math.ceil(length / step));
+  let best: [number, number] = [0, 0];
+  let from: number | undefined;
+  for (let k = 0; k <= count; k++) {
+    const s = (k / count) * length;
+    if (!free(s)) from = undefined;
+    else if (s - (from ??= s) > best[1] - best[0]) best = [from, s];
+  }
+  return best;
 }
 
 /**

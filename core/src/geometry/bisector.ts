@@ -100,15 +100,22 @@ export class Bisector {
     return false;
   }
 
-  /** Whether a point lies right of the segment on which its foot stands: outside the region. */
+  /** Whether a point lies outside the region, seen from its foot on segment `s`. */
   private isOutside(s: number, footX: number, footY: number, px: number, py: number): boolean {
+    const { x, y, next, previous, turn } = this.outline;
+    const q = next[s];
+    const v = footX === x[s] && footY === y[s] ? s : footX === x[q] && footY === y[q] ? q : -1;
+    if (v < 0) return this.isRightOf(s, px, py);
+    // Round a reflex vertex the inside reaches past the line of either segment; at a convex one it lies left of both.
+    return turn[v] > 0 && (this.isRightOf(previous[v], px, py) || this.isRightOf(v, px, py));
+  }
+
+  private isRightOf(s: number, px: number, py: number): boolean {
     const { x, y, next } = this.outline;
     const q = next[s];
-    // Round a reflex vertex the inside reaches past the line of either segment.
-    if ((footX === x[s] && footY === y[s]) || (footX === x[q] && footY === y[q])) return false;
     const dx = x[q] - x[s];
     const dy = y[q] - y[s];
-    return dx * (py - footY) - dy * (px - footX) < -1e-9 * Math.sqrt(dx * dx + dy * dy);
+    return dx * (py - y[s]) - dy * (px - x[s]) < -1e-9 * Math.sqrt(dx * dx + dy * dy);
   }
 
   /**

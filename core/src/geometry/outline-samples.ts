@@ -38,8 +38,8 @@ const WIDE_COSINE = Math.cos((75 * Math.PI) / 180);
 /** What turns by less than this is no corner but part of a curve, radians. */
 const CORNER_TURN = 0.2;
 
-/** Sides of a corner's ear may differ by this much in length. */
-const UNEVEN = 1.3;
+/** Sides of a corner's ear may differ by this share of the shorter, and in narrow corners by less: see `refine`. */
+const UNEVEN = 0.3;
 
 /** Pieces are not split below this, mm: a third of the thinnest stroke a tip can carve. */
 const FINEST = 0.03;
@@ -268,12 +268,14 @@ function refine(samples: Samples, outline: RegionOutline, least: number): Triang
     if (pieces === 2) {
       const tip = !ab ? c : !bc ? a : b;
       eared[tip] = 1;
-      // Both sides of a corner are sampled at equal distances, else the circle's centre may lie outside.
-      if (vertex[tip] < 0 || outline.turn[vertex[tip]] < CORNER_TURN) continue;
+      // Both sides of a corner are sampled at equal distances, else the circle's centre may lie outside: in a corner of
+      // angle θ it leaves when they differ by about θ.
+      const v = vertex[tip];
+      if (v < 0 || outline.turn[v] < CORNER_TURN) continue;
       const before = pieceLength(samples, previous[tip]);
       const after = pieceLength(samples, tip);
-      if (Math.max(before, after) < UNEVEN * Math.min(before, after)) continue;
-      if (Math.max(before, after) < 2 * FINEST) continue;
+      const most = Math.min(UNEVEN, (Math.PI - outline.turn[v]) / 2);
+      if (Math.abs(before - after) <= most * Math.min(before, after) + 1e-6) continue;
       if (before > after) cut[previous[tip]] = before - after;
       else cut[tip] = before;
       marked++;
