@@ -6,7 +6,7 @@ import { checkWalls } from '../carving/wall-check.ts';
 import { type Clipper, loadClipper } from '../geometry/clipper.ts';
 import { type HardOutline, hardOutlines } from '../geometry/hard-outlines.ts';
 import { carvablesOf } from './carvable.ts';
-import { vCarve } from './v-carve.ts';
+import { vCarve, type VCarveSettings } from './v-carve.ts';
 
 let clipper: Clipper;
 beforeAll(async () => {
@@ -17,11 +17,11 @@ beforeAll(async () => {
 const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 40 };
 const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 1200, lift: 5, rapid: 2400 };
 
-async function walls({ loops, rule }: Pick<HardOutline, 'loops' | 'rule'>, depthLimit = 100) {
+async function walls({ loops, rule }: Pick<HardOutline, 'loops' | 'rule'>, more: Partial<VCarveSettings> = {}) {
   const shape = { name: '', rule, outlines: loops.map((points) => ({ points, closed: true })) };
   const carvables = await carvablesOf([shape], clipper);
-  const { path } = vCarve(carvables, { ...settings, depthLimit }, clipper);
-  return checkWalls(path, bit, clipper.union(loops, rule), 0.03);
+  const { path } = vCarve(carvables, { ...settings, ...more }, clipper);
+  return checkWalls(path, more.bit ?? bit, clipper.union(loops, rule), 0.03);
 }
 
 // The ideal wall follows from the groove's trigonometry: over the outline the cone just comes to the top of the stock.
@@ -35,7 +35,7 @@ describe('walls within 20 µm of the ideal depth, nothing outside cut by more th
   });
   test('with a flat floor as well', async () => {
     const outline = hardOutlines().find(({ name }) => name === 'holes within holes')!;
-    const found = await walls(outline, 1);
+    const found = await walls(outline, { depthLimit: 1 });
     expect(found.gouge).toBeLessThan(0.01);
     expect(found.standing999).toBeLessThan(0.02);
   });
@@ -76,6 +76,32 @@ describe('walls within 20 µm of the ideal depth, nothing outside cut by more th
           ],
         ],
       },
+    );
+  });
+  test('random stars by tips with a flat, with floors and in passes: nothing outside is cut', async () => {
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.double({ min: 3, max: 30, noNaN: true }), { minLength: 5, maxLength: 24 }),
+        fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+        fc.double({ min: 0.2, max: 4, noNaN: true }),
+        fc.constantFrom(Infinity, 1),
+        fc.constantFrom(0, 1.5, 3),
+        async (radii, flat, depthLimit, depthPerPass, cleared) => {
+          const points = Float64Array.from(
+            radii.flatMap((r, i) => [
+              r * Math.cos((2 * Math.PI * i) / radii.length),
+              r * Math.sin((2 * Math.PI * i) / radii.length),
+            ]),
+          );
+          const clearedBy = cleared > 0 ? [cleared] : [];
+          const found = await walls(
+            { loops: [points], rule: 'nonzero' },
+            { bit: { ...bit, flat }, depthLimit, depthPerPass, clearedBy },
+          );
+          expect(found.gouge).toBeLessThan(0.01);
+        },
+      ),
+      { numRuns: 30, seed: 6, endOnFailure: true },
     );
   });
   // Where it bends away from the inside an outline is sampled at some of its vertices only, so curves are tried as well.

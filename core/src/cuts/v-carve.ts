@@ -132,10 +132,11 @@ function carveRegion(
   const { axis } = carvable;
   const { bit, startDepth = 0, feed, plunge, lift, rapid } = settings;
   const out: CarvedRegion = { tracks: [], narrow: narrowPlaces(axis, bit.flat), floorArea: 0 };
+  // Below 0 where the shape is narrower than the flat tip: the bit turns back where it would leave the stock.
   const depth = new Float64Array(axis.r.length);
   let own = 0;
   for (let i = 0; i < depth.length; i++) {
-    depth[i] = Math.floor(depthForRadius(bit, axis.r[i]) / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
+    depth[i] = Math.floor((axis.r[i] - bit.flat) / bit.slope / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
     own = Math.max(own, Math.min(depth[i], deepest));
   }
   const liftCost = feed * ((2 * (lift + own / 2)) / rapid + (own / 2 + PLUNGE_CLEARANCE) / plunge + LIFT_OVERHEAD);
@@ -145,7 +146,7 @@ function carveRegion(
   for (let pass = 1; pass <= passes; pass++) {
     const above = (deepest * (pass - 1)) / passes;
     const limit = Math.floor((deepest * pass) / passes / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
-    const graph = between(axis, depth, bit.flat, above, limit);
+    const graph = between(axis, depth, above, limit);
     const length = new Float64Array(graph.edges.length / 2);
     for (let e = 0; e < length.length; e++) {
       const a = graph.edges[2 * e];
@@ -193,11 +194,10 @@ interface DepthGraph {
 }
 
 /** The part of an axis that is deeper than `above`, at most `limit` deep; cut where it passes through `above`. */
-function between(axis: MedialAxis, depth: Float64Array, flat: number, above: number, limit: number): DepthGraph {
-  const { edges, r } = axis;
+function between(axis: MedialAxis, depth: Float64Array, above: number, limit: number): DepthGraph {
+  const { edges } = axis;
   // What is carved whole in one pass needs no copy: its graph is the axis.
-  if (above <= 0 && depth.every((d) => d <= limit) && r.every((v) => v >= flat))
-    return { x: axis.x, y: axis.y, depth, edges };
+  if (above <= 0 && depth.every((d) => d >= 0 && d <= limit)) return { x: axis.x, y: axis.y, depth, edges };
   const x = [...axis.x];
   const y = [...axis.y];
   const d = Array.from(depth, (v) => Math.min(v, limit));
@@ -205,17 +205,14 @@ function between(axis: MedialAxis, depth: Float64Array, flat: number, above: num
   for (let e = 0; e < edges.length; e += 2) {
     let a = edges[e];
     let b = edges[e + 1];
-    if (Math.max(r[a], r[b]) < flat) continue;
-    if (above > 0) {
-      if (depth[a] <= above && depth[b] <= above) continue;
-      if (depth[a] > depth[b]) [a, b] = [b, a];
-      if (depth[a] < above) {
-        const t = (above - depth[a]) / (depth[b] - depth[a]);
-        x.push(x[a] + t * (x[b] - x[a]));
-        y.push(y[a] + t * (y[b] - y[a]));
-        d.push(above);
-        a = x.length - 1;
-      }
+    if (depth[a] <= above && depth[b] <= above) continue;
+    if (depth[a] > depth[b]) [a, b] = [b, a];
+    if (depth[a] < above) {
+      const t = (above - depth[a]) / (depth[b] - depth[a]);
+      x.push(x[a] + t * (x[b] - x[a]));
+      y.push(y[a] + t * (y[b] - y[a]));
+      d.push(above);
+      a = x.length - 1;
     }
     // Where one end is deeper than the limit and the other is not, the bit stays at the limit from there on.
     const da = depthAt(depth, d, a);
