@@ -1,6 +1,7 @@
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
-import { incidence, medialAxis } from '../geometry/medial-axis.ts';
+import { incidence } from '../geometry/incidence.ts';
+import { medialAxis } from '../geometry/medial-axis.ts';
 import type { Region } from '../geometry/regions.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Track } from '../motion/track.ts';

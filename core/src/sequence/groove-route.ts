@@ -1,5 +1,5 @@
 import FlatQueue from 'flatqueue';
-import { incidence } from '../geometry/medial-axis.ts';
+import { incidence } from '../geometry/incidence.ts';
 
 /**
  * Walks that together go over every edge of a graph: the route inspection problem (Kwan 1962; Edmonds and Johnson
