@@ -1,4 +1,5 @@
 import { Bisector } from './bisector.ts';
+import { thinChain, straightenChain } from './axis-chain.ts';
 import { Clearance } from './clearance.ts';
 import { incidence } from './incidence.ts';
 import { SMOOTH_DEVIATION, triangulate, type Triangulated } from './outline-samples.ts';
@@ -36,9 +37,6 @@ const STANDING_TOLERANCE = 0.005;
 /** Spans shorter than this are not divided, mm: twice the gouge tolerance. */
 const SHORTEST = 0.005;
 
-/** Nodes that lie this near to the line between their neighbours, in x, y and radius, are left out, mm. */
-const THINNING_TOLERANCE = 0.0015;
-
 /** Distances agree with the true clearance when they differ by less than this, mm. */
 const VERIFIED = 1e-6;
 
@@ -64,9 +62,9 @@ class Tracing {
   private readonly bisector: Bisector;
   private readonly clearance: Clearance;
   private count = 0;
-  private x = new Float64Array(256);
-  private y = new Float64Array(256);
-  private r = new Float64Array(256);
+  x = new Float64Array(256);
+  y = new Float64Array(256);
+  r = new Float64Array(256);
   /** Segments on which the feet of a node stand; a third where three branches meet, else −1. */
   private a = new Int32Array(256);
   private b = new Int32Array(256);
@@ -497,8 +495,8 @@ class Tracing {
         if (used[onward]) break;
         e = onward;
       }
-      if (straighten) this.straighten(chain);
-      this.keep(chain, out);
+      if (straighten) straightenChain(chain, this);
+      thinChain(chain, this, out);
     };
     for (let n = 0; n < count; n++)
       if (start[n + 1] - start[n] !== 2)
@@ -506,63 +504,6 @@ class Tracing {
     for (let e = 0; e < edgeCount; e++) if (!used[e]) follow(edges[2 * e], e);
     this.edgeCount = 0;
     for (let k = 0; k < out.length; k += 2) this.edge(out[k], out[k + 1]);
-  }
-
-  /** Takes out nodes where a chain turns back on itself for a moment: beside a junction they may stand out of order. */
-  private straighten(chain: number[]): void {
-    const { x, y } = this;
-    let kept = 1;
-    for (let i = 1; i < chain.length; i++) {
-      while (kept > 1) {
-        const p = chain[kept - 2];
-        const n = chain[kept - 1];
-        const ux = x[n] - x[p];
-        const uy = y[n] - y[p];
-        const vx = x[chain[i]] - x[n];
-        const vy = y[chain[i]] - y[n];
-        const shorter = Math.min(ux * ux + uy * uy, vx * vx + vy * vy);
-        if (ux * vx + uy * vy >= 0 || shorter > BACK_AND_FORTH * BACK_AND_FORTH) break;
-        kept--;
-      }
-      chain[kept++] = chain[i];
-    }
-    chain.length = kept;
-  }
-
-  /** Douglas and Peucker's way of thinning, on x, y and radius together. */
-  private keep(chain: readonly number[], out: number[]): void {
-    const { x, y, r } = this;
-    const stack = [0, chain.length - 1];
-    while (stack.length) {
-      const hi = stack.pop()!;
-      const lo = stack.pop()!;
-      const a = chain[lo];
-      const b = chain[hi];
-      const dx = x[b] - x[a];
-      const dy = y[b] - y[a];
-      const dr = r[b] - r[a];
-      const l2 = dx * dx + dy * dy + dr * dr;
-      let worst = THINNING_TOLERANCE * THINNING_TOLERANCE;
-      let split = -1;
-      for (let i = lo + 1; i < hi; i++) {
-        const ex = x[chain[i]] - x[a];
-        const ey = y[chain[i]] - y[a];
-        const er = r[chain[i]] - r[a];
-        let t = l2 > 0 ? (ex * dx + ey * dy + er * dr) / l2 : 0;
-        t = t < 0 ? 0 : t > 1 ? 1 : t;
-        const gx = ex - t * dx;
-        const gy = ey - t * dy;
-        const gr = er - t * dr;
-        const d2 = gx * gx + gy * gy + gr * gr;
-        if (d2 > worst) {
-          worst = d2;
-          split = i;
-        }
-      }
-      if (split < 0) {
-        if (a !== b || chain.length === 2) out.push(a, b);
-      } else stack.push(split, hi, lo, split);
-    }
   }
 
   done(): MedialAxis {
@@ -586,9 +527,6 @@ class Tracing {
     return { x, y, r, edges, clearance: this.clearance };
   }
 }
-
-/** A turn back of less than this, mm, is no branch but two nodes out of order. */
-const BACK_AND_FORTH = 0.05;
 
 /** Share of the samples' own error that a node may be moved by; above one, since walls bend. */
 const ROOM = 4;
