@@ -1,8 +1,12 @@
 import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
-/** Simulated machines run against a clock, and databases and servers are started: one file at a time. */
-const ALONE = ['machine/src/**/*.test.ts', 'tests/{database,restart}.test.ts'];
+/** Links run against a real clock, and databases, servers and processes are started: one file at a time. */
+const ALONE = [
+  'machine/src/link/*.test.ts',
+  'machine/src/runner/program-store.test.ts',
+  'tests/{database,restart}.test.ts',
+];
 
 export default defineConfig({
   test: {
@@ -10,9 +14,10 @@ export default defineConfig({
       {
         test: {
           name: 'computation',
-          include: ['{core,web,command}/src/**/*.test.ts', 'tests/*.test.ts'],
+          include: ['{core,machine,web,command}/src/**/*.test.ts', 'tests/*.test.ts'],
           exclude: ALONE,
-          // Pure functions: files may share their modules, and as many run at once as there are processors.
+          // Pure functions, and machines on a clock that the test moves: files may share their modules, and as many run at
+          // once as there are processors.
           isolate: false,
           maxWorkers: availableParallelism(),
           testTimeout: 60_000,

@@ -36,7 +36,7 @@ describe('the shop’s database', () => {
   test('an old database is brought up to date and keeps its jobs', async () => {
     expect(await migrate(db, '001-jobs')).toEqual(['001-jobs']);
     await createJob(db, named('From long ago'), 'old');
-    expect(await migrate(db)).toEqual(['002-shop', '003-runs']);
+    expect(await migrate(db)).toEqual(['002-shop', '003-runs', '004-run-lines']);
     expect(await migrate(db)).toEqual([]);
     expect((await openJob(db, 'old')).job.name).toBe('From long ago');
   });

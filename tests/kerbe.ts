@@ -29,9 +29,12 @@ export async function goTo(page: Page, stop: string): Promise<void> {
     .getByRole('navigation', { name: 'The route of this job' })
     .getByRole('link', { name: new RegExp(`^${stop}`) })
     .click();
-  await expect(
-    page.getByRole('heading', { level: 1, name: stop }).or(page.getByRole('button', { name: /^(Hold|Go on)$/ })),
-  ).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: stop })).toBeVisible();
+}
+
+/** Waits until nothing of a machine is on. */
+export async function atRest(page: Page): Promise<void> {
+  await expect(page.locator('html[data-bench-busy]')).toHaveCount(0, { timeout: 30_000 });
 }
 
 /** Waits until the drawing belongs to the document. */
@@ -47,9 +50,11 @@ export async function setNumber(page: Page, name: string, text: string): Promise
   await field.press('Enter');
 }
 
-/** Brings the bit over the plate by eye and by the buttons, as an operator would: coarse steps first. */
+/** Brings the bit over the plate by eye and by single steps, as an operator would: coarse ones first. */
 export async function bringOverPlate(page: Page): Promise<void> {
   const caption = page.getByText('Through the window of the stand-in.').locator('..');
+  // The window is looked through three times a second.
+  await expect(caption).toContainText('below the tip');
   const read = async () => {
     const text = await caption.innerText();
     const found = /([\d.]+) mm to the (right|left), ([\d.]+) mm (back|in front), and ([\d.]+) mm below/.exec(text);
@@ -60,40 +65,93 @@ export async function bringOverPlate(page: Page): Promise<void> {
       z: Number(found[5]),
     };
   };
+  const byHand = page.getByRole('region', { name: 'Move by hand' });
+  const press = async (name: RegExp) => {
+    await byHand.getByRole('button', { name }).click();
+    // One at a time: the next when it stands again, and the window has been looked through anew.
+    await page.waitForTimeout(250);
+    await atRest(page);
+    await page.waitForTimeout(500);
+  };
   for (const step of [100, 10, 1]) {
-    await page.getByRole('button', { name: String(step), exact: true }).click();
+    await byHand.getByRole('button', { name: String(step), exact: true }).click();
     for (let i = 0; i < 40; i++) {
-      await page.waitForTimeout(350);
       const away = await read();
-      if (Math.abs(away.x) >= Math.max(step * 0.6, 4))
-        await page.getByRole('button', { name: away.x > 0 ? /X\+/ : /X−/ }).click();
-      else if (Math.abs(away.y) >= Math.max(step * 0.6, 4))
-        await page.getByRole('button', { name: away.y > 0 ? /Y\+/ : /Y−/ }).click();
-      else if (step < 100 && away.z > step + 6) await page.getByRole('button', { name: /Z−/ }).click();
+      if (Math.abs(away.x) >= Math.max(step * 0.6, 4)) await press(away.x > 0 ? /X\+/ : /X−/);
+      else if (Math.abs(away.y) >= Math.max(step * 0.6, 4)) await press(away.y > 0 ? /Y\+/ : /Y−/);
+      else if (step < 100 && away.z > step + 6) await press(/Z−/);
       else break;
     }
   }
 }
 
-/** Connects the stand-in, homes it, lays the stock and brings the bit over the plate, in the trade's order. */
+/** Connects the stand-in, homes it, lays the stock, puts the bit in and says so, in the trade's order. */
 export async function prepareStandIn(page: Page, bit: string): Promise<void> {
   await goTo(page, 'Set-up');
   const connect = page.getByRole('button', { name: 'Connect the stand-in router' });
   const home = page.getByRole('button', { name: 'Home', exact: true });
   await expect(connect.or(home)).toBeVisible();
   if (await connect.isVisible()) await connect.click();
+  await expect(home).toBeEnabled();
   await home.click();
-  await expect(page.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('seen');
+  await page.waitForTimeout(400);
+  await atRest(page);
+  await expect(page.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('sensed');
   await page.getByRole('button', { name: 'Lay the stock' }).click();
-  await page.getByRole('button', { name: `Put ${bit} in` }).click();
-  await page.getByRole('button', { name: 'Lay the plate, clip on' }).click();
+  await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
+  await page.getByRole('button', { name: `${bit} is in` }).click();
+  const lay = page.getByRole('button', { name: 'Lay the plate, clip on' });
+  const away = page.getByRole('button', { name: 'Take plate and clip away' });
+  await expect(lay.or(away)).toBeVisible();
+  if (await away.isVisible()) await away.click();
+  await lay.click();
 }
 
 /** Taps the plate, brings the bit over it and touches off. */
 export async function touchOff(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Tap the plate on the bit' }).click();
-  await expect(page.getByText('has been seen to close.')).toBeVisible();
+  await expect(page.getByText('the circuit was sensed to close')).toBeVisible();
   await bringOverPlate(page);
   await page.getByRole('button', { name: 'Set zero' }).click();
-  await expect(page.getByText(/Zero was set at/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Z was set \d\d:\d\d/)).toBeVisible({ timeout: 60_000 });
+}
+
+/** Takes plate and clip away and ticks the list to its end. */
+export async function tickTheList(page: Page): Promise<void> {
+  const away = page.getByRole('button', { name: 'Take plate and clip away' });
+  await expect(away.or(page.getByRole('button', { name: 'Lay the plate, clip on' }))).toBeVisible();
+  if (await away.isVisible()) await away.click();
+  const list = page.getByRole('list', { name: 'In this order' });
+  for (const box of await list.getByRole('checkbox').all()) {
+    // The bench has the last word on what is ticked; what shows is what it answered.
+    if (!(await box.isChecked())) await box.click();
+    await expect(box).toBeChecked();
+  }
+}
+
+/** Everything at Set-up, from connecting to the ticked list. */
+export async function setUp(page: Page, bit: string): Promise<void> {
+  await prepareStandIn(page, bit);
+  await touchOff(page);
+  await tickTheList(page);
+}
+
+/** Starts the run, once its checks are shown. */
+export async function startRun(page: Page): Promise<void> {
+  await goTo(page, 'Run');
+  await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible();
+  await page.getByRole('button', { name: 'Start the run' }).click();
+  await expect(page.locator('html[data-bench-busy]')).toHaveCount(1);
+}
+
+/** The acts of a bit change: made safe, changed, released, cleared, confirmed. */
+export async function changeBit(page: Page, bit: string): Promise<void> {
+  await expect(page.getByRole('heading', { name: `Bit change: ${bit}` })).toBeVisible({ timeout: 90_000 });
+  await page.getByRole('button', { name: 'Press the emergency stop' }).click();
+  await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
+  await page.getByRole('button', { name: 'Release the emergency stop' }).click();
+  await page.getByRole('button', { name: 'Clear the stop', exact: true }).click();
+  const confirm = page.getByRole('button', { name: /is in: measure it/ });
+  await expect(confirm).toBeEnabled();
+  await confirm.click();
 }

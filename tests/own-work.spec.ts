@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { computed, expect, goTo, setNumber, test, prepareStandIn, touchOff } from './kerbe.ts';
+import { changeBit, computed, expect, goTo, setNumber, setUp, startRun, test } from './kerbe.ts';
 import type { Page } from '@playwright/test';
 
 async function newJob(page: Page, name: string): Promise<void> {
@@ -58,15 +58,9 @@ test('a new job from an SVG of one’s own gets cuts, a proof and a program, and
   await shop.getByRole('button', { name: 'The carved piece' }).click();
   await expect(shop.getByRole('img', { name: /in three dimensions/ })).toBeVisible();
 
-  await prepareStandIn(shop, 'V 60° 12.7');
-  await touchOff(shop);
-  await shop.getByRole('button', { name: 'Take plate and clip away' }).click();
-  await goTo(shop, 'Run');
-  await shop.getByRole('checkbox').check();
-  await shop.getByRole('button', { name: 'Start the run' }).click();
-  await expect(shop.getByRole('heading', { name: 'Bit change: End mill 6.35' })).toBeVisible({ timeout: 90_000 });
-  await shop.getByRole('button', { name: 'Put End mill 6.35 in the stand-in' }).click();
-  await shop.getByRole('button', { name: /is in: measure it/ }).click();
+  await setUp(shop, 'V 60° 12.7');
+  await startRun(shop);
+  await changeBit(shop, 'End mill 6.35');
   await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
   await goTo(shop, 'Log');
   await expect(shop.getByRole('article').first()).toContainText('finished', { timeout: 15_000 });

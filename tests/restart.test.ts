@@ -20,7 +20,7 @@ afterAll(() => {
 const ask = async (path: string, body?: unknown) => {
   const response = await fetch(new URL(path, shop.address), {
     method: body === undefined ? 'GET' : 'POST',
-    headers: body === undefined ? {} : { 'content-type': 'application/json' },
+    headers: { 'x-kerbe-page': 'test-page', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
     body: body === undefined ? undefined : JSON.stringify(body),
   });
   const data = await response.json();
@@ -28,7 +28,8 @@ const ask = async (path: string, body?: unknown) => {
   return data;
 };
 const tell = (command: Record<string, unknown>): Promise<RunnerState> => ask('/api/bench/command', command);
-const state = () => tell({ command: 'feed', percent: 100 });
+const state = () => tell({ command: 'take' });
+const hand = (what: Record<string, unknown>) => ask('/api/stand-in', what);
 async function when(condition: (s: RunnerState) => boolean): Promise<RunnerState> {
   for (let i = 0; i < 400; i++) {
     const now = await state();
@@ -37,62 +38,59 @@ async function when(condition: (s: RunnerState) => boolean): Promise<RunnerState
   }
   throw new Error('waited too long');
 }
+const ready = () => when((s) => s.bench === 'ready');
+/** As many single steps as a way needs. */
+async function go(axis: 'x' | 'y' | 'z', by: number): Promise<void> {
+  for (let left = by; Math.abs(left) > 1e-6;) {
+    const step = Math.max(-25, Math.min(25, left));
+    await tell({ command: 'step', axis, by: step, feed: 4000 });
+    await ready();
+    left -= step;
+  }
+}
 
 test('a restarted web server does not stop a run, and its log learns how it ended', async () => {
   const { revision, job } = await ask('/api/jobs/comet-marker');
-  const bit = job.bits.find((b: { id: string }) => b.id === 'v90');
-  const hand = (what: Record<string, unknown>) => tell({ command: 'hand', hand: what });
-  await tell({ command: 'connect' });
+  const { id: bitId, name, diameter, angle, tip } = job.bits.find((b: { id: string }) => b.id === 'v90');
+  await tell({ command: 'connect', job: 'comet-marker' });
   await tell({ command: 'home' });
-  await when((s) => s.doing === undefined && s.machine?.word === 'idle');
+  await ready();
   await hand({ hand: 'stock', length: 200, width: 200, corners: [9, 9, 9, 9] });
-  await hand({ hand: 'bit', name: bit.name, diameter: bit.diameter, angle: bit.angle, tip: bit.tip });
+  await hand({ hand: 'bit', id: bitId, name, diameter, angle, tip });
+  await tell({ command: 'bit-in', bit: { id: bitId, name, diameter, angle, tip } });
   await hand({ hand: 'plate', place: 'corner', corner: 'lower-left' });
   await hand({ hand: 'clip', on: true });
   await hand({ hand: 'tap', on: true });
-  await when((s) => s.plateSeen);
+  await when((s) => s.circuit !== undefined);
   await hand({ hand: 'tap', on: false });
-  const seen = await when((s) => s.machine?.touching === false && s.look?.plate !== undefined);
-  const plate = seen.look!.plate as Record<'x0' | 'x1' | 'y0' | 'y1' | 'z1', number>;
-  const tip = seen.look!.tip as Record<'x' | 'y' | 'z', number>;
-  await tell({
-    command: 'jog',
-    x: (plate.x0 + plate.x1) / 2 - tip.x,
-    y: (plate.y0 + plate.y1) / 2 - tip.y,
-    feed: 4000,
-  });
-  await when((s) => s.machine?.word === 'idle');
-  await new Promise((resolve) => setTimeout(resolve, 400));
-  await tell({ command: 'jog', z: plate.z1 + 10 - tip.z, feed: 2000 });
-  await new Promise((resolve) => setTimeout(resolve, 400));
-  await when((s) => s.machine?.word === 'idle');
-  await tell({
-    command: 'zero',
-    method: 'corner',
-    corner: 'lower-left',
-    plate: job.bench.plate,
-    bit: { name: bit.name, diameter: bit.diameter, angle: bit.angle, tip: bit.tip },
-    toZero: { x: 0, y: 0 },
-    rise: -9,
-  });
-  await when((s) => s.zero !== undefined);
+  await when((s) => s.machine?.touching === false);
+  const { plate, tip: over } = await ask('/api/stand-in');
+  await go('x', (plate.x0 + plate.x1) / 2 - over.x);
+  await go('y', (plate.y0 + plate.y1) / 2 - over.y);
+  await go('z', plate.z1 + 10 - over.z);
+  await tell({ command: 'zero', job: 'comet-marker', method: 'corner', corner: 'lower-left' });
+  await when((s) => s.zero?.z !== undefined);
+  await ready();
   await hand({ hand: 'clip', on: false });
   await hand({ hand: 'plate', place: 'away' });
-  await when((s) => s.look?.plate === undefined && s.look?.clip === false && !s.doing);
+  for (const step of ['warm', 'pins', 'held', 'plate', 'dust', 'eyes', 'hand'])
+    await tell({ command: 'tick', step, on: true, job: 'comet-marker' });
 
-  const { id } = await ask('/api/jobs/comet-marker/runs', { revision });
+  const { checked } = await ask('/api/jobs/comet-marker/check', { revision, which: 0 });
+  expect(checked.findings).toEqual([]);
+  const { id } = await ask('/api/jobs/comet-marker/runs', { hash: checked.hash, token: checked.token });
   const before = await when((s) => (s.run?.line ?? 0) > 50);
   await shop.restartWeb();
   const after = await state();
   expect(after.run?.id).toBe(id);
   expect(after.run!.line).toBeGreaterThanOrEqual(before.run!.line);
-  await when((s) => s.run?.phase === 'bit-change');
+  const change = await when((s) => s.bench === 'changing');
   await tell({ command: 'stop' });
   await when((s) => s.run?.endedAt !== undefined);
   for (let i = 0; ; i++) {
     const { runs } = await ask('/api/jobs/comet-marker/runs');
     if (runs[0].phase === 'stopped') {
-      expect(runs[0]).toMatchObject({ id, why: 'stopped by the operator' });
+      expect(runs[0]).toMatchObject({ id, why: 'stopped by the operator', line: change.run!.line });
       expect(runs[0].minutes).toBeGreaterThan(0.5);
       break;
     }

@@ -1,4 +1,15 @@
-import { computed, expect, goTo, prepareStandIn, setNumber, test, touchOff } from './kerbe.ts';
+import {
+  changeBit,
+  computed,
+  expect,
+  goTo,
+  prepareStandIn,
+  setNumber,
+  startRun,
+  test,
+  tickTheList,
+  touchOff,
+} from './kerbe.ts';
 
 test('from artwork to a carved board on the stand-in router', async ({ shop }) => {
   await shop.getByRole('link', { name: /Entrance board/ }).click();
@@ -41,31 +52,30 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
 
   // Set-up in the trade's order.
   await prepareStandIn(shop, 'V 60° 12.7');
-  await shop.getByRole('button', { name: 'Set zero' }).click();
-  await expect(shop.getByRole('alert')).toContainText('tap the plate against the bit first');
+  await expect(shop.getByRole('button', { name: 'Set zero' })).toBeDisabled();
+  await expect(shop.getByText('tap the plate against the bit first')).toBeVisible();
   await touchOff(shop);
-  await expect(shop.getByRole('button', { name: 'Go to zero: up, across, down' })).toBeEnabled();
-  await shop.getByRole('button', { name: 'Go to zero: up, across, down' }).click();
-  await expect(shop.getByRole('alert')).toContainText('take the clip and the plate away');
-  await shop.getByRole('button', { name: 'Take plate and clip away' }).click();
-  await shop.getByRole('button', { name: 'Go to zero: up, across, down' }).click();
+  const goThere = shop.getByRole('button', { name: 'Go to zero: up, across, down' });
+  await expect(goThere).toBeDisabled();
+  await expect(shop.getByText('Tick at Set-up that plate and clip are taken away first.')).toBeVisible();
+  await goTo(shop, 'Run');
+  await expect(shop.getByText(/plate and clip are taken away/)).toBeVisible();
+  await goTo(shop, 'Set-up');
+  await tickTheList(shop);
+  await goThere.click();
   await expect(shop.getByText('X 0 Y 0 Z 6 mm')).toBeVisible({ timeout: 30_000 });
 
-  // The run, held once, with a bit change.
-  await goTo(shop, 'Run');
-  await shop.getByRole('checkbox').check();
-  await shop.getByRole('button', { name: 'Start the run' }).click();
-  await shop.getByRole('button', { name: 'Hold' }).click();
+  // The run, held once by Space from wherever the focus is, with a bit change.
+  await startRun(shop);
+  await shop.getByRole('button', { name: 'Slower', exact: true }).focus();
+  await shop.keyboard.press('Space');
   await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
+  await expect(shop.getByText('100 %').first()).toBeVisible();
+  await goTo(shop, 'Artwork');
+  await expect(shop.getByRole('button', { name: 'Hold' })).toBeVisible();
   await shop.getByRole('button', { name: 'Go on' }).click();
-  await expect(shop.getByRole('heading', { name: 'Bit change: End mill 6.35' })).toBeVisible({ timeout: 90_000 });
-  await shop.getByRole('button', { name: 'Press the emergency stop' }).click();
-  await shop.getByRole('button', { name: 'Put End mill 6.35 in the stand-in' }).click();
-  await shop.getByRole('button', { name: /is in: measure it/ }).click();
-  await expect(shop.getByRole('alert')).toContainText('release it so that the new bit can be measured');
-  await shop.getByRole('button', { name: 'Release the emergency stop' }).click();
-  await expect(shop.getByRole('button', { name: 'Press the emergency stop' })).toBeVisible();
-  await shop.getByRole('button', { name: /is in: measure it/ }).click();
+  await goTo(shop, 'Run');
+  await changeBit(shop, 'End mill 6.35');
 
   // Closing the page does not stop the run.
   const address = shop.url();
@@ -79,7 +89,7 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   const entry = shop.getByRole('article').first();
   await expect(entry).toContainText('finished', { timeout: 15_000 });
   await expect(entry).toContainText('V 60° 12.7, 5 mm deep');
-  await expect(entry).toContainText(/Planned \d+ min \d\d s, took \d+ min/);
+  await expect(entry).toContainText(/Planned \d+ min \d\d s, took \d+ min \d\d s at the work and/);
   await entry.getByLabel('What came out, what to change').fill('Letters clean; one more coat of oil.');
   await entry.getByLabel('What came out, what to change').press('Tab');
   await expect(shop.getByText('Note kept.')).toBeVisible();

@@ -148,8 +148,9 @@ function programOf(
   const made = parts.filter((part) => part.path.feed.length > 0);
   const { length, width } = job.stock;
   const zero = order.zero === 'centre' ? { x: length / 2, y: width / 2, z: 0 } : { x: 0, y: 0, z: 0 };
-  const dialect: Dialect = order.arcs ? DIALECTS.plain : { ...DIALECTS.plain, arcs: 'none' };
-  const beside = betweenCuts(made, order.lift, zero, dialect, limits);
+  // No bench is named here: nobody knows where it parks, or how high it goes.
+  const dialect: Dialect = { ...DIALECTS.plain, arcs: order.arcs ? 'centre' : 'none', park: 'stay' };
+  const beside = betweenCuts(made, order.lift, dialect, limits);
   const cuts = made.map((part, k): ProgramCut => ({
     id: part.id,
     title: part.id === wanted.id ? `${order.kind}${role ? ` ${role}` : ''}` : `clear for ${order.kind}`,
@@ -178,6 +179,7 @@ function programOf(
       unit: order.unit,
       lift: order.lift,
       approach: order.lift,
+      park: null,
     },
     cuts,
     zero,

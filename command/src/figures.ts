@@ -1,4 +1,4 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { type Bit, BitSchema, profileOf } from '@kerbe/core/bits/bit';
 import { CarvedMoves } from '@kerbe/core/carving/section';
@@ -11,6 +11,7 @@ import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { usualBench } from './bench-limits.ts';
 import { letterPage } from './bench-page.ts';
 import { ROOT } from './paths.ts';
+import { withTables } from './safety-tables.ts';
 
 const WIDE = 640;
 
@@ -21,7 +22,9 @@ export async function figures(): Promise<void> {
   writeFileSync(`${folder}/medial-axis.svg`, await axisFigure());
   for (const [name, figure] of Object.entries(SECTIONS))
     writeFileSync(`${folder}/${name}.svg`, await sectionFigure(figure));
-  console.log(`Drew ${Object.keys(SECTIONS).length + 1} figures to docs/figures.`);
+  const safety = `${ROOT}/docs/safety.md`;
+  writeFileSync(safety, withTables(readFileSync(safety, 'utf8')));
+  console.log(`Drew ${Object.keys(SECTIONS).length + 1} figures to docs/figures, and the tables of docs/safety.md.`);
 }
 
 /** The letter R with its axis, darker where it is carved deeper, and three of the circles it is made of. */

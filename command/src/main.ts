@@ -5,12 +5,13 @@ const HELP = `Kerbe: plans, proves, runs and records sign carving.
   ./kerbe start                          start the shop and print its address
   ./kerbe test                           run every check
   ./kerbe bench                          measure speed and accuracy
+  ./kerbe soak --minutes N               stop, hold, cut and kill at random moments for as long as you like
   ./kerbe make JOB.kerbe.json --out DIR  write a job's programs and report.json
   ./kerbe cut KIND ART.svg --bit BIT … --out FILE
                                          one cut of a whole drawing; docs/command-line.md lists the options
   ./kerbe time PROGRAM.nc                how long any RS-274 program takes
   ./kerbe view PROGRAM.nc --png FILE     draw any RS-274 program from above
-  ./kerbe figures                        draw the figures of docs/ anew
+  ./kerbe figures                        draw the figures and tables of docs/ anew
 `;
 
 const [command, ...args] = process.argv.slice(2);
@@ -18,6 +19,7 @@ try {
   if (command === 'start') await (await import('./start.ts')).start();
   else if (command === 'test') await (await import('./test.ts')).test(args);
   else if (command === 'bench') await (await import('./bench.ts')).bench();
+  else if (command === 'soak') await (await import('./soak.ts')).soak(args);
   else if (command === 'make') await (await import('./make.ts')).make(args);
   else if (command === 'cut') await (await import('./cut.ts')).cut(args);
   else if (command === 'time') (await import('./time.ts')).time(args);

@@ -34,10 +34,11 @@ export async function startShop({ data, web, database, rate, seed }: ShopOptions
   const cluster: Cluster = startCluster(`${data}/cluster`, () => databasePort);
   const token = secret(`${data}/runner-token`);
   const onLine = (line: string) => process.env.KERBE_QUIET || console.log(line);
+  const programs = `${data}/programs`;
   const standIn = await startStandIn({ rate, seed });
   const runner = await startProcess(
     pathToFileURL(`${ROOT}/machine/src/runner/main.ts`),
-    ['--port', '0', '--journal', `${data}/runs.jsonl`],
+    ['--port', '0', '--journal', `${data}/runs.jsonl`, '--programs', programs, '--lengths', `${data}/lengths.json`],
     { env: { ...process.env, KERBE_RUNNER_TOKEN: token }, onLine },
   );
   const webPort = await freePort(web, 'the web server');
@@ -50,6 +51,8 @@ export async function startShop({ data, web, database, rate, seed }: ShopOptions
         KERBE_RUNNER_URL: `http://127.0.0.1:${runner.port}`,
         KERBE_RUNNER_TOKEN: token,
         KERBE_STAND_IN_PORT: String(standIn.port),
+        KERBE_STAND_IN_HANDS: `http://127.0.0.1:${standIn.hands}`,
+        KERBE_PROGRAMS: programs,
         KERBE_DEMO: `${ROOT}/demo`,
         KERBE_LOG: process.env.KERBE_LOG ?? 'warn',
       },

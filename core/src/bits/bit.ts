@@ -40,7 +40,7 @@ export interface Profile {
 }
 
 /** Point angle of a twist drill where none is given, degrees (common practice). */
-const DRILL_POINT = 118;
+export const DRILL_POINT = 118;
 
 /**
  * The turned profile of a bit.

@@ -12,7 +12,6 @@ import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../remarks/remark.ts';
 import { orderParts, rankOf } from '../sequence/order.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
-import { zeroOf } from '../stock/stock.ts';
 import { partsOf } from './cut-parts.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from './cut-result.ts';
 import type { Cut, Job } from './job.ts';
@@ -121,7 +120,7 @@ export async function compute(
 function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCut[] {
   const made = cuts.filter(({ path }) => path.feed.length > 0);
   const approach = heightOverAll(stock.keepOuts, stock.lift);
-  const found = betweenCuts(made, approach, zeroOf(stock), DIALECTS[bench.dialect], bench.limits);
+  const found = betweenCuts(made, approach, DIALECTS[bench.dialect], bench.limits);
   return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
 }
 

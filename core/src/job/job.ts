@@ -195,6 +195,13 @@ export const BenchSchema = z.object({
   /** Where the tool setter stands, machine coordinates, mm; null where there is none. */
   setter: z.object({ x: z.number(), y: z.number() }).nullable(),
   dialect: z.enum(DIALECT_NAMES),
+  /** Where the bit is parked at the end of a program, machine coordinates, mm; null where there is no such place. */
+  park: z
+    .object({ x: z.number().min(0).max(10_000), y: z.number().min(0).max(10_000) })
+    .nullable()
+    .default(null),
+  /** Seconds after which the machine lifts and stops its spindle by itself when it hears nothing from Kerbe. */
+  spindleAfter: z.number().min(0).max(600).default(20),
   /** Minutes an operator takes for a bit change. */
   bitChangeMinutes: z.number().min(0).max(120),
 });

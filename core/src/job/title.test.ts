@@ -20,6 +20,8 @@ const bench = {
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,
   dialect: 'plain' as const,
+  park: null,
+  spindleAfter: 20,
   bitChangeMinutes: 2,
 };
 const job: Job = {

@@ -10,26 +10,24 @@ export const SPINDLE_SECONDS = 3;
 export interface BesideCut {
   /** The spindle’s start, and the way from the cut before where that has the same bit. */
   before: number;
-  /** After a program’s last cut: up, and over to where the bit is parked. */
+  /** After a program’s last cut: up over all that holds the work. */
   after: number;
 }
 
 /**
  * What programs spend between their cuts: up to where nothing stands in the way, across and down, spindle starts, and
- * the way back to zero. The way to a bit’s first cut is left out, since the bit comes from where it was changed or
- * measured.
+ * the last way up. The way to a bit’s first cut is left out, since the bit comes from where it was changed or measured,
+ * and so is the way to where it is parked, since nothing in a job says where on the machine its stock lies.
  *
  * @param cuts in the order they are made; each with the id of its bit.
  * @param approach height over all that holds the work, mm above the stock.
- * @param zero where the programs’ zero lies on the sheet, mm.
  * @example two cuts of one bit at one speed, 300 mm apart at 3000 mm/min: before the first 3 s, before the second a
  *   little over 6 s, after the first nothing
  */
 export function betweenCuts(
   cuts: readonly { path: Path; bit: string; speed: number }[],
   approach: number,
-  zero: { x: number; y: number },
-  { spindle, bits, park }: Dialect,
+  { spindle, bits }: Dialect,
   limits: Limits,
 ): BesideCut[] {
   const way = (...points: number[]) =>
@@ -44,7 +42,6 @@ export function betweenCuts(
     }
     const ends = k === cuts.length - 1 || (bits === 'one-each' && cuts[k + 1].bit !== bit);
     const [x, y, z] = xyz.subarray(-3);
-    const parked = park === 'zero' ? [zero.x, zero.y, approach] : [];
-    return { before, after: ends ? way(x, y, z, x, y, approach, ...parked) : 0 };
+    return { before, after: ends ? way(x, y, z, x, y, approach) : 0 };
   });
 }

@@ -14,6 +14,8 @@ const bench: Bench = {
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,
   dialect: 'plain',
+  park: null,
+  spindleAfter: 20,
   bitChangeMinutes: 2,
 };
 const job = (change: (job: Job) => void = () => {}): Job => {

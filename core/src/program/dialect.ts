@@ -16,8 +16,11 @@ export interface Dialect {
   /** Lines numbered in steps of this; 0 for none. */
   numbers: number;
   comment: 'brackets' | 'semicolon';
-  /** Where the bit goes at the end: program zero, or it stays where it is, lifted. */
-  park: 'zero' | 'stay';
+  /**
+   * Where the bit goes at the end: the bench’s parking place, over the job’s zero as high as the machine goes, or it
+   * stays where it is, lifted.
+   */
+  park: 'place' | 'zero' | 'stay';
 }
 
 const PLAIN: Dialect = {
@@ -29,7 +32,7 @@ const PLAIN: Dialect = {
   drilling: 'moves',
   numbers: 0,
   comment: 'brackets',
-  park: 'zero',
+  park: 'place',
 };
 
 export const DIALECTS: Record<(typeof DIALECT_NAMES)[number], Dialect> = {

@@ -16,6 +16,23 @@ export type Action =
   | { do: 'pause' }
   | { do: 'end' };
 
+/** What holds between two blocks of a program. */
+export interface Modes {
+  inch: boolean;
+  incremental: boolean;
+  /** Work coordinate system, 0 for G54. */
+  system: number;
+  /** Motion that a block without a word for it continues: 0 to 3, 38 (G38.2), 81 to 83; nothing after G80. */
+  motion: number | undefined;
+  /** mm/min. */
+  feed: number;
+  /** Spindle speed last given, whether it turns or not. */
+  turns: number;
+  bit: number;
+  /** Where the last block ended, mm. */
+  at: Point;
+}
+
 export class Refused extends Error {
   override name = 'Refused';
 }
@@ -50,6 +67,25 @@ export class Interpreter {
   private tool = 0;
   /** Where the last block ended, machine coordinates. */
   position: Point = { x: 0, y: 0, z: 0 };
+
+  /** The modes that hold now. */
+  get modes(): Modes {
+    return {
+      inch: this.perUnit !== 1,
+      incremental: !this.absolute,
+      system: this.system,
+      motion: this.motion,
+      feed: this.feed,
+      turns: this.turns,
+      bit: this.tool,
+      at: this.position,
+    };
+  }
+
+  set modes({ inch, incremental, system, motion, feed, turns, bit, at }: Modes) {
+    Object.assign(this, { perUnit: inch ? 25.4 : 1, absolute: !incremental, system, motion, feed, turns, tool: bit });
+    this.position = at;
+  }
 
   /** Modes as after a start or M30 (offsets stay). */
   reset(): void {

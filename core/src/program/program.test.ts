@@ -47,6 +47,7 @@ const heading = {
   unit: 'mm' as const,
   lift: 5,
   approach: 5,
+  park: null,
 };
 const cut = (bit: number, x: number): ProgramCut => ({
   id: `c${bit}`,
@@ -69,12 +70,12 @@ test('a program lifts first, then goes across, states units and modes, and ends 
   const lines = text.trim().split('\n');
   for (const line of lines) expect(() => readBlock(line)).not.toThrow();
   expect(lines[0]).toBe('(Groe  6 x 2  - revision 7, 2026-11-23)');
-  expect(lines).toContain('G17 G40 G49 G21 G90 G94');
+  expect(lines).toContain('G17 G21 G90 G94 G54');
   const first = lines.indexOf('G0 Z5');
   expect(lines.slice(first, first + 4)).toEqual(['G0 Z5', 'G0 X10 Y1', 'G1 Z-1 F300', 'X20.123 F900']);
   expect(lines.filter((line) => /M6/.test(line))).toEqual(['T1 M6', 'T2 M6']);
   expect(lines[lines.indexOf('T2 M6') - 2]).toBe('M5');
-  expect(lines.slice(-4)).toEqual(['G0 Z5', 'M5', 'G0 X0 Y0', 'M30']);
+  expect(lines.slice(-5)).toEqual(['G0 Z5', 'M5', 'G53 G0 Z0', 'G0 X0 Y0', 'M30']);
   expect(cuts.map(({ id }) => id)).toEqual(['c1', 'c2']);
   expect(moves.every(({ line, cut: n }) => line >= cuts[n].from && line < cuts[n].to)).toBe(true);
   expect(programExtents(text)).toEqual({ min: { x: 0, y: 0, z: -1 }, max: { x: 40.123, y: 1, z: 5 } });

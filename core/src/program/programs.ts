@@ -44,6 +44,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     unit,
     lift: stock.lift,
     approach: heightOverAll(stock.keepOuts, stock.lift),
+    park: bench.park,
   };
   const zero = zeroOf(stock);
   if (dialect.bits === 'one-program') return [writeProgram(heading, cuts, zero, dialect)];

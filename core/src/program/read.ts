@@ -18,6 +18,8 @@ export interface ReadProgram {
 /** Notes at most; a file that is no program would have one a line. */
 const MOST_NOTES = 20;
 
+const MACHINE_MOVES = 'Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.';
+
 /** Lines at most. */
 const MOST_LINES = 5_000_000;
 
@@ -36,6 +38,8 @@ export function readProgram(text: string): ReadProgram {
   const notes = new Map<string, string>();
   let dwell = 0;
   let bit = -1;
+  /** The first line in machine coordinates that no other move has followed yet. */
+  let direct: number | undefined;
   const rows = text.split(/\r\n|\n|\r/);
   if (rows.length > MOST_LINES) throw new BlockError('This program has more than five million lines; divide it.');
   const note = (sentence: string, line: number) => {
@@ -46,11 +50,22 @@ export function readProgram(text: string): ReadProgram {
     try {
       const block = readBlock(row);
       if (!block) continue;
-      if (block.words.some(({ letter, value }) => letter === 'G' && [53, 28, 30].includes(value))) {
-        note('Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.', line);
+      const gs = block.words.filter(({ letter }) => letter === 'G').map(({ value }) => value);
+      if (gs.includes(28) || gs.includes(30)) {
+        note(MACHINE_MOVES, line);
         continue;
       }
-      for (const action of interpreter.read(row)) {
+      if (gs.includes(53)) {
+        // At the end, on the way to where the bit is parked, nothing follows that would have to begin from there.
+        direct ??= line;
+        continue;
+      }
+      const actions = interpreter.read(row);
+      if (direct !== undefined && actions.some((action) => action.do === 'move' || action.do === 'probe')) {
+        note(MACHINE_MOVES, direct);
+        direct = undefined;
+      }
+      for (const action of actions) {
         if (action.do === 'dwell') dwell += action.seconds;
         else if (action.do === 'bit' && action.number !== bit) {
           bit = action.number;

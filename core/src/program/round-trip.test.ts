@@ -8,18 +8,19 @@ import { programExtents } from './extents.ts';
 import { ARC_FIT_TOLERANCE, fitArcs } from './fit-arcs.ts';
 import { readProgram } from './read.ts';
 import { timelineOf } from './timeline.ts';
-import { type ProgramCut, writeProgram } from './write.ts';
+import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
 
-const heading = {
+const heading: ProgramHeading = {
   job: 'Dome plate',
   revision: '3',
   date: '2026-11-24',
   stock: 'maple',
   zero: 'lower left corner, top of the stock',
   bench: 'Dome workshop router',
-  unit: 'mm' as const,
+  unit: 'mm',
   lift: 5,
   approach: 5,
+  park: { x: 700, y: 500 },
 };
 const limits = {
   speed: { x: 6000, y: 6000, z: 2400 },
@@ -184,9 +185,20 @@ describe('dialects', () => {
     expect(lines.slice(change)).toContain('S9000 M3');
   });
   test('at the end it lifts first, and parks as the dialect says', () => {
-    const ends = (dialect: Dialect) => writeProgram(heading, two, ZERO, dialect).text.trim().split('\n').slice(-4);
-    expect(ends(DIALECTS.plain)).toEqual(['G0 Z5', 'M5', 'G0 X0 Y0', 'M30']);
+    const ends = (dialect: Dialect, with_ = heading) =>
+      writeProgram(with_, two, ZERO, dialect).text.trim().split('\n').slice(-5);
+    expect(ends(DIALECTS.plain)).toEqual(['G0 Z5', 'M5', 'G53 G0 Z0', 'G53 G0 X700 Y500', 'M30']);
+    // In the program's own units, and where the bench has no such place, over zero.
+    expect(ends(DIALECTS.plain, { ...heading, unit: 'in' })[3]).toBe('G53 G0 X27.5591 Y19.685');
+    const over = ['G0 Z5', 'M5', 'G53 G0 Z0', 'G0 X0 Y0', 'M30'];
+    expect(ends(DIALECTS.plain, { ...heading, park: null })).toEqual(over);
+    expect(ends({ ...DIALECTS.plain, park: 'zero' })).toEqual(over);
     expect(ends({ ...DIALECTS.plain, park: 'stay' }).slice(-3)).toEqual(['G0 Z5', 'M5', 'M30']);
+  });
+  test.each(['mm', 'in'] as const)('after every bit change it states its modes anew, in %s', (unit) => {
+    const lines = writeProgram({ ...heading, unit }, two, ZERO, DIALECTS.plain).text.split('\n');
+    for (const change of ['T1 M6', 'T2 M6'])
+      expect(lines[lines.indexOf(change) + 1]).toBe(`G17 ${unit === 'in' ? 'G20' : 'G21'} G90 G94 G54`);
   });
   test('the heading says what someone needs two months later', () => {
     const { text } = writeProgram(
@@ -352,6 +364,12 @@ describe('reading foreign programs', () => {
     expect(notes.filter((note) => note.includes('Line 8'))).toHaveLength(1);
     expect(notes.every((note) => /^Line \d+: .*[.!]$/.test(note))).toBe(true);
   });
+  test('moves in machine coordinates are told where others follow them, not on the way to the parking place', () => {
+    expect(readProgram('G21\nG0 X0 Y0 Z5\nG53 G0 Z0\nG53 G0 X10 Y10\nM30').notes).toEqual([]);
+    expect(readProgram('G21\nG0 X0 Y0 Z5\nG53 G0 Z0\nG0 X10\nM30').notes).toEqual([
+      'Line 3: Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.',
+    ]);
+  });
   test('lines tell which line made each point', () => {
     const { path, lines } = readProgram('G21\nG0 X0 Y0 Z5\nG1 Z-1 F100\n(rest)\nG1 X10');
     expect(lines).toHaveLength(path.feed.length);
@@ -380,10 +398,15 @@ describe('the timeline of a program', () => {
       const program = writeProgram(heading, [cutOf(path)], ZERO, dialect);
       expect(program.minutes).toBeCloseTo(1 + 0.05 + 0.02, 9);
       const made = { cuts: [{ id: 'cut', path }], beside: [{ before: 0.05, after: 0.02 }] };
-      const timeline = timelineOf(program, made, limits, 1);
-      expect(timeline[0]).toBe(0);
-      expect(timeline.every((t, i) => i === 0 || t >= timeline[i - 1])).toBe(true);
-      expect(timeline.at(-1)).toBeCloseTo(0.05 + minutes, 9);
+      const timeline = timelineOf(program, made, limits);
+      expect(timeline.minutes[0]).toBe(0);
+      for (const times of [timeline.minutes, timeline.feeding])
+        expect(times.every((t, i) => i === 0 || t >= times[i - 1])).toBe(true);
+      expect(timeline.minutes.at(-1)).toBeCloseTo(0.05 + minutes, 9);
+      // Only what is fed is counted as such.
+      const fed = timeline.feeding.at(-1)!;
+      expect(fed).toBeGreaterThan(0);
+      expect(fed).toBeLessThanOrEqual(minutes + 1e-12);
     }
   });
 });

@@ -41,6 +41,8 @@ export interface ProgramHeading {
   lift: number;
   /** Height at which the bit comes from anywhere, over all that holds the work, mm above the stock. */
   approach: number;
+  /** The bench’s parking place, machine coordinates, mm; without one the bit is parked over zero. */
+  park: { x: number; y: number } | null;
 }
 
 /** Which move a line makes: `cut` counts the program's cuts, `point` the path's points. */
@@ -99,7 +101,10 @@ export function writeProgram(
     say(
       `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm${cut.details ? `, ${cut.details}` : ''}, ${formatMinutes(cut.minutes)}`,
     );
-  lines.push(`G17 G40 G49 ${unit === 'in' ? 'G20' : 'G21'} G90 G94`, 'G54');
+  const modes = `G17 ${unit === 'in' ? 'G20' : 'G21'} G90 G94 G54`;
+  const park = dialect.park === 'place' && !heading.park ? 'zero' : dialect.park;
+  say(`at the end: ${PARKED[park]}`);
+  lines.push('G40 G49', modes);
 
   const follow = (cut: ProgramCut, cutIndex: number) => {
     const { path } = cut;
@@ -192,7 +197,8 @@ export function writeProgram(
       if (bit >= 0) lines.push('M5');
       bit = cut.bit.number;
       say(`bit ${bit}: ${cut.bit.name}`);
-      lines.push(`T${bit} M6`);
+      // Whatever is said to the machine while a bit is changed, the program goes on in its own modes.
+      lines.push(`T${bit} M6`, modes);
       speed = -1;
     }
     if (cut.speed !== speed) {
@@ -209,7 +215,9 @@ export function writeProgram(
     ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
   lines.push(`G0 Z${number(heading.approach - zero.z)}`, 'M5');
-  if (dialect.park === 'zero') lines.push('G0 X0 Y0');
+  if (park !== 'stay') lines.push('G53 G0 Z0');
+  if (park === 'place') lines.push(`G53 G0 X${number(heading.park!.x)} Y${number(heading.park!.y)}`);
+  else if (park === 'zero') lines.push('G0 X0 Y0');
   lines.push('M30');
   const numbered =
     dialect.numbers > 0
@@ -217,6 +225,13 @@ export function writeProgram(
       : lines;
   return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
 }
+
+/** What a program’s heading says of where it ends. */
+const PARKED = {
+  place: 'lifted, to the parking place of the bench',
+  zero: 'lifted as high as it goes, over zero',
+  stay: 'lifted where it is',
+} as const;
 
 /** The last of a path's points over a place. */
 function lastPointAt({ xyz }: Path, x: number, y: number): number {

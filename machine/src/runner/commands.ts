@@ -1,74 +1,150 @@
 import { z } from 'zod';
-import { HandSchema } from '../stand-in/hands.ts';
+import { BasisSchema, BitSchema, CORNERS, METHODS } from './zero.ts';
 
-const Axis = z.number().min(-1000).max(1000);
+const Step = z.number().min(-102).max(102);
+const Share = z.number().min(-1).max(1);
+const Id = z.string().regex(/^[A-Za-z0-9_-]{1,60}$/);
+const Hash = z.string().regex(/^[0-9a-f]{64}$/);
+const Size = z.number().min(0).max(10_000);
 
-export const BitShapeSchema = z.object({
+/** What the runner has to know of a bench; a copy of the job's. */
+export const BenchFactsSchema = z.object({
   name: z.string().max(80),
-  diameter: z.number().positive(),
-  /** Included angle of a V-bit, degrees. */
-  angle: z.number().positive().optional(),
-  tip: z.number().min(0),
+  travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
+  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
+  plate: z.object({ thickness: Size, side: Size, size: Size }),
+  /** Seconds after which the machine stops its spindle by itself when it hears nothing. */
+  spindleAfter: z.number().min(0).max(600),
 });
-export type BitShape = z.infer<typeof BitShapeSchema>;
+export type BenchFacts = z.infer<typeof BenchFactsSchema>;
 
-export const ZeroSchema = z.object({
-  command: z.literal('zero'),
-  method: z.enum(['corner', 'flat', 'spoilboard']),
-  corner: z.enum(['lower-left', 'lower-right', 'upper-right', 'upper-left']),
-  plate: z.object({ thickness: z.number().min(0), side: z.number().min(0), size: z.number().positive() }),
-  bit: BitShapeSchema,
-  /** From the corner to the job's zero across the sheet, mm. */
-  toZero: z.object({ x: z.number(), y: z.number() }),
-  /** From the surface under the plate up to the job's zero, mm. */
-  rise: z.number(),
-});
-export type Zero = z.infer<typeof ZeroSchema>;
-
-export const RunSchema = z.object({
-  command: z.literal('run'),
-  id: z.string().regex(/^[A-Za-z0-9-]{1,60}$/),
+/** A program as it is handed over to be checked: its text lies in a file named by its hash. */
+export const ProgramOrderSchema = z.object({
+  hash: Hash,
   job: z.string().max(120),
   jobId: z.string().max(60),
-  program: z.string().max(50_000_000),
-  hash: z.string().max(80),
+  revision: z.string().max(20),
+  basis: BasisSchema,
+  bench: BenchFactsSchema,
   plannedMinutes: z.number().min(0),
-  /** Planned minutes from the start until every `lineStep`th line. */
-  timeline: z.array(z.number()).max(500_000),
-  lineStep: z.number().int().min(1),
-  cuts: z.array(
-    z.object({ title: z.string().max(300), from: z.number().int(), to: z.number().int(), bit: z.string().max(80) }),
-  ),
-  travel: z.object({ x: z.number(), y: z.number(), z: z.number() }),
-  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
-  /** Height over the work between cuts, from the job's zero, mm. */
-  lift: z.number(),
+  /** Height that clears everything on the work, mm from the job's zero. */
+  approach: z.number(),
+  /** Whether the program starts the spindle, or waits until the operator has. */
+  spindle: z.enum(['program', 'operator']),
+  cuts: z
+    .array(
+      z.object({
+        title: z.string().max(300),
+        from: z.number().int(),
+        to: z.number().int(),
+        bit: BitSchema,
+        plunge: z.number().positive(),
+      }),
+    )
+    .min(1)
+    .max(2000),
 });
-export type RunOrder = z.infer<typeof RunSchema>;
+export type ProgramOrder = z.infer<typeof ProgramOrderSchema>;
 
-/** Everything the runner may be told to do. */
-export const CommandSchema = z.discriminatedUnion('command', [
-  z.object({ command: z.literal('connect'), port: z.number().int().min(1).max(65535) }),
-  z.object({ command: z.literal('disconnect') }),
-  z.object({ command: z.literal('home') }),
+const Simple = [
+  'disconnect',
+  'take',
+  'give',
+  'keep',
+  'home',
+  'board-moved',
+  'hold',
+  'resume',
+  'confirm',
+  'bit-changed',
+  'bit-is-right',
+  'stop',
+  'clear',
+  'measure',
+] as const;
+const simple = Simple.map((name) => z.object({ command: z.literal(name) }));
+
+/** Commands that a page may give as they are. */
+const FROM_PAGE = [
+  ...simple,
+  z.object({
+    command: z.literal('step'),
+    axis: z.enum(['x', 'y', 'z']),
+    by: Step,
+    feed: z.number().positive().max(6000),
+  }),
   z.object({
     command: z.literal('jog'),
-    x: Axis.default(0),
-    y: Axis.default(0),
-    z: Axis.default(0),
-    feed: z.number().positive().max(10_000),
+    /** One press of a key or button; renewed under the same name, and over once it has ended. */
+    press: Id,
+    on: z.boolean(),
+    x: Share.default(0),
+    y: Share.default(0),
+    z: Share.default(0),
+    feed: z.number().positive().max(2000).default(1000),
   }),
-  ZeroSchema,
   z.object({ command: z.literal('nudge-zero'), z: z.number().min(-2).max(2) }),
-  z.object({ command: z.literal('go-to-zero'), lift: z.number().positive().max(100) }),
-  RunSchema,
-  z.object({ command: z.literal('hold') }),
-  z.object({ command: z.literal('resume') }),
-  z.object({ command: z.literal('stop') }),
-  z.object({ command: z.literal('bit-is-in') }),
+  z.object({ command: z.literal('bit-in'), bit: BitSchema }),
+  z.object({ command: z.literal('tick'), step: z.string().max(30), on: z.boolean(), job: z.string().max(60) }),
   z.object({ command: z.literal('feed'), percent: z.number().int().min(10).max(200) }),
   z.object({ command: z.literal('spindle'), percent: z.number().int().min(50).max(150) }),
-  z.object({ command: z.literal('clear') }),
-  z.object({ command: z.literal('hand'), hand: HandSchema }),
+] as const;
+
+/** Commands that name a job, to which the server adds what the job says. */
+const OF_JOB = {
+  connect: z.object({ command: z.literal('connect'), job: z.string().max(60) }),
+  zero: z.object({
+    command: z.literal('zero'),
+    job: z.string().max(60),
+    method: z.enum(METHODS),
+    corner: z.enum(CORNERS),
+  }),
+  'go-to-zero': z.object({ command: z.literal('go-to-zero'), job: z.string().max(60) }),
+  'use-here': z.object({ command: z.literal('use-here'), job: z.string().max(60) }),
+};
+
+/** Everything a page may tell a bench. Runs are started through their job and are not in it. */
+export const PageCommandSchema = z.discriminatedUnion('command', [
+  ...(FROM_PAGE as unknown as [(typeof FROM_PAGE)[number], ...(typeof FROM_PAGE)[number][]]),
+  OF_JOB.connect,
+  OF_JOB.zero,
+  OF_JOB['go-to-zero'],
+  OF_JOB['use-here'],
+]);
+export type PageCommand = z.infer<typeof PageCommandSchema>;
+
+/** Everything the runner may be told. */
+export const CommandSchema = z.discriminatedUnion('command', [
+  ...(FROM_PAGE as unknown as [(typeof FROM_PAGE)[number], ...(typeof FROM_PAGE)[number][]]),
+  z.object({ command: z.literal('connect'), port: z.number().int().min(1).max(65535), bench: BenchFactsSchema }),
+  z.object({
+    command: z.literal('zero'),
+    method: z.enum(METHODS),
+    corner: z.enum(CORNERS),
+    basis: BasisSchema,
+  }),
+  z.object({
+    command: z.literal('go-to-zero'),
+    basis: BasisSchema,
+    /** Height to end at over zero, mm. */
+    lift: z.number().positive().max(200),
+  }),
+  z.object({ command: z.literal('use-here'), basis: BasisSchema }),
+  z.object({ command: z.literal('check'), program: ProgramOrderSchema }),
+  z.object({ command: z.literal('run'), id: Id, token: z.string().max(60), hash: Hash }),
+  z.object({
+    command: z.literal('take-up'),
+    id: Id,
+    token: z.string().max(60),
+    hash: Hash,
+    /** The run that broke, and the last of its lines that was acknowledged. */
+    broken: Id,
+    acknowledged: z.number().int().min(0),
+    line: z.number().int().min(0),
+  }),
 ]);
 export type Command = z.infer<typeof CommandSchema>;
+
+/** Who gives a command: one page of one browser, and what its person is called. */
+export const FromSchema = z.object({ page: Id, name: z.string().max(40).default('') });
+export type From = z.infer<typeof FromSchema>;

@@ -2,7 +2,7 @@ import { appendFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { Journal, type JournalRecord } from './journal.ts';
-import { touchRadius } from './touch-plate.ts';
+import { touchRadius } from '../kinds/router/procedures.ts';
 
 let folder: string;
 let file: string;
@@ -16,6 +16,7 @@ const record = (id: string, phase: JournalRecord['phase']): JournalRecord => ({
   id,
   phase,
   minutes: 3,
+  waited: 1,
   line: 12,
   at: '2026-11-24T05:00:00.000Z',
 });
@@ -62,11 +63,11 @@ describe('the runner’s journal', () => {
 // A V-bit meets a plate's edge where its cone is as wide as it is deep under the edge times the tangent of half its angle.
 describe('where a bit touches the side of a plate', () => {
   test.each([
-    [{ name: '', diameter: 6, tip: 0 }, 6, 3],
-    [{ name: '', diameter: 12.7, angle: 60, tip: 0 }, 6, 6 * Math.tan(Math.PI / 6)],
-    [{ name: '', diameter: 12.7, angle: 90, tip: 0 }, 6, 6],
-    [{ name: '', diameter: 12.7, angle: 90, tip: 0 }, 9, 6.35],
-    [{ name: '', diameter: 6, angle: 30, tip: 0.2 }, 6, 0.1 + 6 * Math.tan(Math.PI / 12)],
+    [{ id: 'a', name: '', diameter: 6, tip: 0 }, 6, 3],
+    [{ id: 'a', name: '', diameter: 12.7, angle: 60, tip: 0 }, 6, 6 * Math.tan(Math.PI / 6)],
+    [{ id: 'a', name: '', diameter: 12.7, angle: 90, tip: 0 }, 6, 6],
+    [{ id: 'a', name: '', diameter: 12.7, angle: 90, tip: 0 }, 9, 6.35],
+    [{ id: 'a', name: '', diameter: 6, angle: 30, tip: 0.2 }, 6, 0.1 + 6 * Math.tan(Math.PI / 12)],
   ])('%j, %f mm under the edge: %f mm from its middle', (bit, depth, radius) => {
     expect(touchRadius(bit, depth)).toBeCloseTo(radius, 9);
   });

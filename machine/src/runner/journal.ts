@@ -4,9 +4,12 @@ import { z } from 'zod';
 
 const RecordSchema = z.object({
   id: z.string(),
-  phase: z.enum(['begun', 'done', 'stopped', 'failed']),
+  phase: z.enum(['begun', 'done', 'stopped', 'failed', 'lost']),
   why: z.string().optional(),
+  /** At the program, and all else: held, bit changes, questions. */
   minutes: z.number(),
+  waited: z.number().default(0),
+  /** The last line whose moves were all made. */
   line: z.number(),
   at: z.string(),
 });
@@ -38,6 +41,7 @@ export class Journal {
           phase: 'failed',
           why: 'The runner was restarted during this run.',
           minutes: 0,
+          waited: 0,
           line: 0,
           at: new Date().toISOString(),
         });

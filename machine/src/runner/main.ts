@@ -1,13 +1,18 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { timingSafeEqual } from 'node:crypto';
-import { CommandSchema } from './commands.ts';
+import { z } from 'zod';
+import { CommandSchema, FromSchema } from './commands.ts';
 import { Journal } from './journal.ts';
-import { CommandRefused, Runner } from './runner.ts';
+import { LengthBook } from './length-book.ts';
+import { ProgramFolder } from './program-store.ts';
+import { CommandRefused } from './reasons.ts';
+import { Runner } from './runner.ts';
+import type { RunState } from './runner-state.ts';
 
 /**
- * The runner as a process: `main.ts --port N --journal FILE`, with KERBE_RUNNER_TOKEN in its environment. It listens on
- * loopback and answers only to who knows the token: GET /state, GET /events (server-sent), GET /ends?from=N and
- * POST /command.
+ * The runner as a process: `main.ts --port N --journal FILE --programs FOLDER --lengths FILE`, with KERBE_RUNNER_TOKEN in
+ * its environment. It listens on loopback and answers only to who knows the token: GET /state, GET /events?page=ID
+ * (server-sent), GET /ends?from=N and POST /command with `{ from, command }`.
  */
 const argument = (name: string, fallback: string) => {
   const index = process.argv.indexOf(`--${name}`);
@@ -19,8 +24,21 @@ const journal = new Journal(argument('journal', '.data/runs.jsonl'));
 const listeners = new Set<ServerResponse>();
 let queued = false;
 
-const runner = new Runner(
-  () => {
+const record = (run: RunState, phase: 'begun' | 'done' | 'stopped' | 'failed' | 'lost') =>
+  journal.write({
+    id: run.id,
+    phase,
+    why: run.why,
+    minutes: run.minutes,
+    waited: run.waited,
+    line: run.line,
+    at: new Date().toISOString(),
+  });
+
+const runner = new Runner({
+  programs: new ProgramFolder(argument('programs', '.data/programs')),
+  lengths: new LengthBook(argument('lengths', '.data/lengths.json')),
+  changed: () => {
     // At most twenty times a second, whatever the machine sends.
     if (queued) return;
     queued = true;
@@ -30,16 +48,11 @@ const runner = new Runner(
       for (const listener of listeners) listener.write(text);
     }, 50);
   },
-  (run) =>
-    journal.write({
-      id: run.id,
-      phase: run.phase === 'done' || run.phase === 'stopped' ? run.phase : 'failed',
-      why: run.why,
-      minutes: run.minutes,
-      line: run.line,
-      at: new Date().toISOString(),
-    }),
-);
+  began: (run) => record(run, 'begun'),
+  ended: (run) => record(run, run.phase === 'on' ? 'failed' : run.phase),
+});
+
+const BodySchema = z.object({ from: FromSchema, command: CommandSchema });
 
 function known(request: IncomingMessage): boolean {
   const given = Buffer.from(request.headers.authorization ?? '');
@@ -47,14 +60,14 @@ function known(request: IncomingMessage): boolean {
   return given.length === wanted.length && timingSafeEqual(given, wanted);
 }
 
-const LARGEST_BODY = 60_000_000;
+const LARGEST_BODY = 2_000_000;
 
 async function body(request: IncomingMessage): Promise<string> {
   const parts: Buffer[] = [];
   let size = 0;
   for await (const part of request as AsyncIterable<Buffer>) {
     size += part.length;
-    if (size > LARGEST_BODY) throw new CommandRefused('The program is too large for the runner.');
+    if (size > LARGEST_BODY) throw new RangeError('The command is too long.');
     parts.push(part);
   }
   return Buffer.concat(parts).toString('utf8');
@@ -66,6 +79,7 @@ const server = createServer((request, response) => {
     if (!refused) console.error(JSON.stringify({ level: 'error', at: 'runner', message: String(error) }));
     json(response, refused ? 409 : 400, {
       problem: refused ? error.message : 'The runner could not read this command.',
+      reason: refused ? error.reason : undefined,
     });
   });
 });
@@ -84,14 +98,17 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
     response.write(`data: ${JSON.stringify(runner.state)}\n\n`);
     listeners.add(response);
-    response.on('close', () => listeners.delete(response));
+    const page = url.searchParams.get('page') ?? '';
+    runner.seen(page, true);
+    response.on('close', () => {
+      listeners.delete(response);
+      runner.seen(page, false);
+    });
     return;
   }
   if (request.method === 'POST' && url.pathname === '/command') {
-    const command = CommandSchema.parse(JSON.parse(await body(request)));
-    await runner.do(command);
-    if (command.command === 'run')
-      journal.write({ id: command.id, phase: 'begun', minutes: 0, line: 0, at: new Date().toISOString() });
+    const { from, command } = BodySchema.parse(JSON.parse(await body(request)));
+    await runner.do(command, from);
     return json(response, 200, runner.state);
   }
   json(response, 404, { problem: 'The runner has nothing under this address.' });

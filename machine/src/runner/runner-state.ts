@@ -1,43 +1,80 @@
-import type { RouterState } from '../link/messages.ts';
+import type { RouterState } from '../kinds/router/messages.ts';
+import type { BitShape, Zero } from './zero.ts';
+import type { BenchState } from './table.ts';
 
-export type RunPhase = 'starting' | 'running' | 'bit-change' | 'measuring' | 'done' | 'stopped' | 'failed';
+export type RunPhase = 'on' | 'done' | 'stopped' | 'failed' | 'lost';
 
+/** A run as it stands; told on every change, and kept at its end. */
 export interface RunState {
   id: string;
   job: string;
   jobId: string;
   hash: string;
   phase: RunPhase;
-  /** Why it ended as it did, for `stopped` and `failed`. */
+  /** Why it ended as it did. */
   why?: string;
   plannedMinutes: number;
-  /** By the machine's clock; waiting for the operator is in it. */
+  /** By the machine's clock: at the program, and all else (held, bit changes, questions). */
   minutes: number;
+  waited: number;
   /** By the plan, at the present feed. */
   minutesLeft: number;
-  /** Line of the program being made, and how many there are. */
+  /** The last line of the program whose moves are all made, counted from 1, and how many there are. */
   line: number;
   lines: number;
+  /** The line it began at, and the run it takes up, where it does. */
+  from?: number;
+  takesUp?: string;
   cut: number;
-  cuts: { title: string; from: number; to: number; bit: string }[];
+  cuts: { title: string; from: number; to: number; bit: BitShape }[];
   startedAt: string;
   endedAt?: string;
   /** The bit that is asked for now. */
-  bit?: string;
+  bit?: BitShape;
+  /** What the program asks of whoever waits for it (M0). */
+  prompt?: string;
 }
 
-/** All that the screens need to know about the bench; sent on every change. */
+/** Asked when a bit's length makes one wonder. */
+export type BitQuestion =
+  { about: 'same-length'; bit: BitShape; before: BitShape } | { about: 'far-from-own'; bit: BitShape; off: number };
+
+/** What the checks of a program found on this bench, from this zero. */
+export interface Checked {
+  token: string;
+  hash: string;
+  jobId: string;
+  revision: string;
+  at: string;
+  lines: number;
+  /** What was looked at, one sentence each. */
+  looked: string[];
+  /** What keeps it from being run. */
+  findings: string[];
+  /** The bit it begins with. */
+  bit: BitShape;
+}
+
+/** All that the screens need to know about a bench; sent on every change. */
 export interface RunnerState {
-  link: 'off' | 'connecting' | 'on' | 'lost';
+  bench: BenchState;
   machine?: RouterState;
   /** What it is busy with, in words. */
   doing?: string;
   /** The last problem, as a sentence. */
   problem?: string;
-  /** The plate has been seen to close the touch circuit since the link was made. */
-  plateSeen: boolean;
-  zero?: { at: string; method: string; bit: string };
+  /** When the touch circuit was last sensed to close, since the link was made. */
+  circuit?: string;
+  zero?: Zero;
+  /** Where zero lies, machine coordinates, mm. */
+  origin?: { x: number; y: number; z: number };
+  bit?: BitShape & { at: string; by: string };
+  /** What the operator has ticked at Set-up, by whom and when. */
+  ticks: Record<string, { at: string; by: string; job: string }>;
+  operator?: { page: string; name: string };
+  /** Who asks to take over, and when that is given if nobody answers. */
+  asks?: { page: string; name: string; until: string };
+  question?: BitQuestion;
+  checked?: Checked;
   run?: RunState;
-  /** What someone beside the simulated machine would see. */
-  look?: Record<string, unknown>;
 }

@@ -1,412 +1,589 @@
-import { BlockError } from '@kerbe/core/program/block';
-import { type Extents, programExtents } from '@kerbe/core/program/extents';
-import { MachineError, MachineLink } from '../link/machine-link.ts';
-import type { RouterMessage } from '../link/messages.ts';
-import type { Command, RunOrder, Zero } from './commands.ts';
+import { tcp } from '../link/tcp.ts';
+import type { OpenTransport } from '../link/transport.ts';
+import { type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';
+import { type RouterMessage, RouterMessageSchema, type RouterState } from '../kinds/router/messages.ts';
+import { goToZero, home, liftOut, type RouterWire, type Telling } from '../kinds/router/procedures.ts';
+import type { BenchFacts, Command, From } from './commands.ts';
+import { RunDesk } from './run-desk.ts';
+import { LengthBook } from './length-book.ts';
+import { Operator } from './operator.ts';
+import type { ProgramStore } from './program-store.ts';
+import type { ProgramRun } from './program-run.ts';
+import { CommandRefused, type Reason } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
-import { measureBit, touchOff } from './touch-plate.ts';
+import { afterEvent, ANYONE, answerTo, type BenchState, type EventName } from './table.ts';
+import { clearTicks } from './ticks.ts';
+import { whyNot } from './guards.ts';
+import { ZeroKeeper } from './zero-keeper.ts';
 
-/** A command that cannot be carried out now; the message is one sentence. */
-export class CommandRefused extends Error {
-  override name = 'CommandRefused';
+export interface RunnerParts {
+  programs: ProgramStore;
+  lengths?: LengthBook;
+  /** Opens the way to a machine; a loopback port where it is left out. */
+  open?: (port: number) => OpenTransport;
+  /** Called on every change of state. */
+  changed: () => void;
+  /** Called once when a run begins and once when it has ended. */
+  began?: (run: RunState) => void;
+  ended: (run: RunState) => void;
 }
 
-/** Where the bit is brought for a change, as shares of the travel: in front, in the middle. */
-const CHANGE_PLACE = { x: 0.5, y: 0.1 };
+/** Ends a task: Stop was pressed. */
+class Stopped extends Error {
+  override name = 'Stopped';
+}
+
+/** Ends a single step: it was held, and is not gone on with. */
+class HeldInStep extends Error {
+  override name = 'HeldInStep';
+}
 
 /**
- * Drives one machine. It is told what to do by commands and says what it does by its state; nothing moves that was not
- * asked for.
+ * Drives one bench by the table of `table.ts`. It is told what to do by commands and says what it does by its state;
+ * nothing moves that was not asked for. Every wait of a task obeys one abort signal, which Stop and a lost link fire.
  */
 export class Runner {
-  readonly state: RunnerState = { link: 'off', plateSeen: false };
-  private link?: MachineLink;
-  private task?: Promise<void>;
-  private stopAsked = false;
-  private bitIsIn = false;
-  private offset = { x: 0, y: 0, z: 0 };
-  private lookTimer?: NodeJS.Timeout;
+  readonly state: RunnerState = { bench: 'off', ticks: {} };
+  /** What it was told of the bench when it was connected. */
+  facts?: BenchFacts;
+  private wire?: RouterWire;
+  private pending?: { done: Promise<void>; cancel: AbortController };
+  private task?: { cancel: AbortController; ended: Promise<void> };
+  private holdMark = 0;
+  private press?: string;
+  private clock?: number;
+  private run_?: ProgramRun;
+  private readonly lengths: LengthBook;
+  private readonly operator: Operator;
+  private readonly zero: ZeroKeeper;
+  private readonly desk: RunDesk;
 
-  /**
-   * @param changed called on every change of state.
-   * @param ended called once when a run has ended.
-   */
-  constructor(
-    private readonly changed: () => void,
-    private readonly ended: (run: RunState) => void,
-  ) {}
+  constructor(private readonly parts: RunnerParts) {
+    this.lengths = parts.lengths ?? new LengthBook();
+    this.zero = new ZeroKeeper(this.state, this.lengths, () => this.changed());
+    this.desk = new RunDesk(this.state, parts.programs, this.zero, () => this.facts);
+    this.operator = new Operator(this.state, () => this.changed());
+  }
+
+  /** A page is there, or has gone. */
+  seen(page: string, there: boolean): void {
+    this.operator.seen(page, there);
+  }
 
   /** Carries out a command; long ones go on after this returns. @throws {CommandRefused} */
-  async do(command: Command): Promise<void> {
-    switch (command.command) {
-      case 'connect':
-        return this.connect(command.port);
-      case 'disconnect':
-        if (this.running()) throw new CommandRefused('A run is on; stop it before disconnecting.');
-        this.link?.close('The link was closed.');
-        return;
-      case 'home':
-        return this.start('Homing', async (link) => {
-          this.state.zero = undefined;
-          link.control('home');
-          await link.fresh();
-          await link.until(() => link.state?.word !== 'homing');
-        });
-      case 'jog': {
-        const link = this.ready(false);
-        link.control(`jog x${command.x} y${command.y} z${command.z} f${command.feed}`);
-        return;
-      }
-      case 'zero':
-        return this.zero(command);
-      case 'nudge-zero':
-        if (!this.state.zero) throw new CommandRefused('Zero is not set yet; set it with the touch plate first.');
-        return this.start('Moving zero', async (link) => {
-          this.offset.z += command.z;
-          await link.run(`G21 G10 L2 P1 Z${this.offset.z.toFixed(4)}`);
-        });
-      case 'go-to-zero':
-        if (!this.state.zero) throw new CommandRefused('Zero is not set yet; set it with the touch plate first.');
-        this.noPlate();
-        return this.start('Going to zero: up, across, down', async (link) => {
-          await link.run('G21 G90 G94 G54', 'G53 G0 Z0', 'G0 X0 Y0', `G1 Z${command.lift} F800`);
-        });
-      case 'run':
-        return this.run(command);
-      case 'hold':
-        this.linked().control('hold');
-        return;
-      case 'resume':
-        if (this.state.machine?.word === 'waiting' && !this.running())
-          throw new CommandRefused('Nothing is being run.');
-        this.linked().control('resume');
-        return;
-      case 'stop':
-        this.stopAsked = true;
-        this.linked().control('stop');
-        this.link?.nudge();
-        return;
-      case 'bit-is-in': {
-        if (this.state.run?.phase !== 'bit-change') throw new CommandRefused('No bit is being changed now.');
-        if (this.state.machine?.word === 'emergency')
-          throw new CommandRefused(
-            'The emergency stop is still pressed; release it so that the new bit can be measured.',
-          );
-        if (this.state.machine?.word === 'alarm') this.linked().clear();
-        this.bitIsIn = true;
-        this.link?.nudge();
-        return;
-      }
-      case 'feed':
-        this.linked().control(`feed ${command.percent}`);
-        return;
-      case 'spindle':
-        this.linked().control(`spindle ${command.percent}`);
-        return;
-      case 'clear':
-        if (this.state.machine?.word === 'emergency')
-          throw new CommandRefused('The emergency stop is still pressed; release it at the machine first.');
-        this.linked().clear();
-        this.state.problem = undefined;
-        this.changed();
-        return;
-      case 'hand':
-        this.linked().control(`hand ${JSON.stringify(command.hand)}`);
-        if (command.hand.hand === 'stock') this.state.zero = undefined;
-        this.linked().control('look');
-        return;
-    }
-  }
-
-  private async connect(port: number): Promise<void> {
-    if (this.link && !this.link.isClosed) return;
-    Object.assign(this.state, { link: 'connecting', problem: undefined, plateSeen: false, zero: undefined });
-    this.changed();
-    try {
-      const link = await MachineLink.open(port, (message) => this.heard(message));
-      this.link = link;
-      Object.assign(this.state, { link: 'on', machine: link.state });
-      this.lookTimer = setInterval(() => link.control('look'), 250);
-      link.until(() => false).catch(() => link.isClosed && this.lost(link));
-      this.watch(link);
-    } catch (error) {
-      Object.assign(this.state, { link: 'off', machine: undefined, problem: sentence(error) });
-      this.changed();
-      throw new CommandRefused(sentence(error));
-    }
-    this.changed();
-  }
-
-  /** Notices a broken link even while an alarm has ended the first wait. */
-  private watch(link: MachineLink): void {
-    const timer = setInterval(() => {
-      if (!link.isClosed) return;
-      clearInterval(timer);
-      this.lost(link);
-    }, 200);
-    timer.unref();
-  }
-
-  private lost(link: MachineLink): void {
-    if (this.link !== link) return;
-    clearInterval(this.lookTimer);
-    this.link = undefined;
-    const asked = link.isClosed === 'The link was closed.';
-    Object.assign(this.state, {
-      link: asked ? 'off' : 'lost',
-      machine: undefined,
-      look: undefined,
-      zero: undefined,
-      plateSeen: false,
-      problem: asked ? undefined : link.isClosed,
-    });
-    this.changed();
-  }
-
-  private heard(message: RouterMessage): void {
-    if (message.state) {
-      this.state.machine = message.state;
-      if (message.state.touching) this.state.plateSeen = true;
-      if (!message.state.homed) this.state.zero = undefined;
-    }
-    if (message.look) this.state.look = message.look;
-    if (message.alarm) this.state.problem = `The machine has stopped: ${message.alarm}.`;
-    if (message.error) this.state.problem = message.error;
-    if (message.state || message.look || message.alarm || message.error) this.changed();
-  }
-
-  private linked(): MachineLink {
-    if (!this.link || this.link.isClosed)
-      throw new CommandRefused('The machine is not connected; connect it at Set-up.');
-    return this.link;
-  }
-
-  private running(): boolean {
-    return ['starting', 'running', 'bit-change', 'measuring'].includes(this.state.run?.phase ?? '');
-  }
-
-  /** A machine that stands still and may be told to move. */
-  private ready(homed = true): MachineLink {
-    const link = this.linked();
-    if (this.task) throw new CommandRefused(`The machine is busy: ${this.state.doing ?? 'running'}.`);
-    const word = this.state.machine?.word;
-    if (word === 'emergency')
-      throw new CommandRefused('The emergency stop is pressed; release it at the machine first.');
-    if (word === 'alarm') throw new CommandRefused('The machine has stopped; see why, and clear it first.');
-    if (homed && !this.state.machine?.homed) throw new CommandRefused('The machine is not homed; home it first.');
-    return link;
-  }
-
-  private start(doing: string, work: (link: MachineLink) => Promise<void>, homed = doing !== 'Homing'): void {
-    const link = this.ready(homed);
-    this.stopAsked = false;
-    this.state.doing = doing;
-    this.state.problem = undefined;
-    this.changed();
-    this.task = work(link)
-      .then(() => link.fresh())
-      .then(() => {})
-      .catch((error) => {
-        this.state.problem = sentence(error);
-      })
-      .finally(() => {
-        this.task = undefined;
-        this.state.doing = undefined;
-        this.changed();
-      });
-  }
-
-  private say = (doing: string): void => {
-    this.state.doing = doing;
-    this.changed();
-  };
-
-  /** The plate and its clip belong away before anything but zeroing moves; only the simulated machine can tell. */
-  private noPlate(): void {
-    if (this.state.look?.clip)
-      throw new CommandRefused('The touch clip is still on the bit; take the clip and the plate away first.');
-    if (this.state.look?.plate) throw new CommandRefused('The touch plate still lies there; take it away first.');
-  }
-
-  private zero(order: Zero): void {
-    if (!this.state.plateSeen)
-      throw new CommandRefused(
-        'The touch circuit has not been seen to close; clip it on and tap the plate against the bit first.',
-      );
-    if (this.state.machine?.touching)
-      throw new CommandRefused('The touch circuit is closed already; take the plate off the bit.');
-    if ((this.state.machine?.spindle ?? 0) > 0) throw new CommandRefused('The spindle is turning; stop it first.');
-    this.start('Setting zero', async (link) => {
-      this.state.zero = undefined;
-      await link.run('G21 G90 G94 G54');
-      const found = await touchOff(link, order, this.say);
-      Object.assign(this.offset, found);
-      const words = (['x', 'y', 'z'] as const)
-        .filter((axis) => found[axis] !== undefined)
-        .map((axis) => `${axis.toUpperCase()}${found[axis]!.toFixed(4)}`);
-      await link.run(`G10 L2 P1 ${words.join(' ')}`);
-      this.state.zero = { at: new Date().toISOString(), method: order.method, bit: order.bit.name };
-    });
-  }
-
-  private run(order: RunOrder): void {
-    this.ready();
-    if (!this.state.zero)
-      throw new CommandRefused('Zero is not set for this piece; set it with the touch plate at Set-up.');
-    this.noPlate();
-    if (!order.setter && new Set([this.state.zero.bit, ...order.cuts.map((cut) => cut.bit)]).size > 1)
-      throw new CommandRefused(
-        'This bench has no tool setter to measure a changed bit with; make one program for each bit.',
-      );
-    const extents = extentsOf(order.program);
-    for (const axis of ['x', 'y', 'z'] as const) {
-      const low = extents.min[axis] + this.offset[axis];
-      const high = extents.max[axis] + this.offset[axis];
-      const [least, most] = axis === 'z' ? [-order.travel.z, 0] : [0, order.travel[axis]];
-      if (low < least - 0.001 || high > most + 0.001)
-        throw new CommandRefused(
-          `From this zero the program would leave the reach of the ${axis.toUpperCase()} axis by ${Math.max(least - low, high - most).toFixed(1)} mm; move the stock or set zero again.`,
-        );
-    }
-    const lines = order.program.split('\n').filter((line) => line.trim() !== '');
-    const run: RunState = {
-      id: order.id,
-      job: order.job,
-      jobId: order.jobId,
-      hash: order.hash,
-      phase: 'starting',
-      plannedMinutes: order.plannedMinutes,
-      minutes: 0,
-      minutesLeft: order.plannedMinutes,
-      line: 0,
-      lines: lines.length,
-      cut: 0,
-      cuts: order.cuts,
-      startedAt: new Date().toISOString(),
+  async do(command: Command, from: From): Promise<void> {
+    const { state } = this;
+    const refuse = (reason: Reason | undefined, message?: string) => {
+      if (reason) throw new CommandRefused(reason, message);
     };
-    this.state.run = run;
-    this.start('Running', async (link) => {
+    const answer = answerTo(state.bench, command.command);
+    if (!ANYONE.includes(command.command)) refuse(this.operator.mayCommand(from));
+    if ('refused' in answer) throw new CommandRefused(answer.refused);
+    refuse(whyNot(state, command, { setter: Boolean(this.facts?.setter) }));
+    const next = answer.to;
+
+    switch (command.command) {
+      case 'take':
+        return this.operator.take(from);
+      case 'give':
+        return refuse(this.operator.give());
+      case 'keep':
+        return refuse(this.operator.keep());
+      case 'connect':
+        return this.connect(command.port, command.bench, next);
+      case 'disconnect':
+        return this.disconnect();
+      case 'tick':
+        if (command.on) state.ticks[command.step] = { at: now(), by: from.name, job: command.job };
+        else delete state.ticks[command.step];
+        return this.changed();
+      case 'board-moved':
+        this.zero.happened('board-moved');
+        clearTicks(state, 'board-moved');
+        return this.changed();
+      case 'bit-in':
+        return this.zero.bitIn(command.bit, from);
+      case 'use-here':
+        return this.zero.useHere(command.basis);
+      case 'check':
+        await this.desk.check(command.program);
+        return this.changed();
+      case 'hold':
+        return this.hold(next);
+      case 'resume':
+        return this.resume(next);
+      case 'stop':
+        return this.stop(next);
+      case 'clear':
+        state.problem = undefined;
+        this.linked().clear();
+        return this.changed();
+      case 'feed':
+        return this.linked().control(`feed ${command.percent}`);
+      case 'spindle':
+        return this.linked().control(`spindle ${command.percent}`);
+      case 'confirm':
+      case 'bit-changed':
+      case 'bit-is-right':
+        this.go(next);
+        return this.run_?.answer(command.command);
+      case 'jog':
+        return this.jog(command, next);
+      case 'step':
+        return this.begin(next, 'Moving by hand', async (wire, signal) => {
+          wire.control(`step ${command.axis}${command.by} f${command.feed}`);
+          await wire.fresh(signal);
+          await wire.until(() => wire.state!.word !== 'jogging' && !wire.state!.held, signal);
+        });
+      case 'home':
+        return this.begin(next, 'Homing', home);
+      case 'zero':
+        return this.begin(next, 'Setting zero', (wire, signal) =>
+          this.zero.find(wire, command, from, this.telling(), signal),
+        );
+      case 'nudge-zero':
+        return this.begin(next, 'Moving zero', (wire, signal) => this.zero.nudge(wire, command.z, signal));
+      case 'go-to-zero':
+        this.zero.demand(command.basis);
+        return this.begin(next, 'Going to zero: up, across, down', (wire, signal) =>
+          goToZero(wire, command.lift, signal),
+        );
+      case 'measure':
+        return this.begin(next, 'Measuring the bit', (wire, signal) =>
+          this.zero.measure(wire, this.facts!.setter!, this.telling(), signal),
+        );
+      case 'run':
+        return this.startRun(command, next);
+      case 'take-up':
+        return this.startRun(command, next);
+    }
+  }
+
+  // ------------------------------------------------------------------ the state and what changes it
+
+  private go(to: BenchState): void {
+    this.state.bench = to;
+    this.changed();
+  }
+
+  /** Something happened; the table says what follows. */
+  private event(name: EventName): void {
+    const to = afterEvent(this.state.bench, name);
+    if (name === 'machine-held') this.endStep();
+    if (to === undefined) {
+      this.fault(`“${name}” cannot happen while the bench is “${this.state.bench}”`);
+      return;
+    }
+    this.go(to);
+  }
+
+  /** A fault of ours: said as such, and the machine is held. */
+  private fault(what: string): void {
+    this.state.problem = `Something is wrong in Kerbe itself (${what}); the machine is held. Look at it, then stop it.`;
+    console.error(JSON.stringify({ level: 'error', at: 'runner', message: what, bench: this.state.bench }));
+    this.wire?.control('hold');
+    this.changed();
+  }
+
+  private changed(): void {
+    this.parts.changed();
+  }
+
+  // ------------------------------------------------------------------ the link
+
+  /** @returns when the link stands; everyone who asks meanwhile waits for the same. */
+  private connect(port: number, bench: BenchFacts, next: BenchState): Promise<void> {
+    this.pending ??= this.opening(port, bench, next);
+    return this.pending.done;
+  }
+
+  private opening(port: number, bench: BenchFacts, next: BenchState): { done: Promise<void>; cancel: AbortController } {
+    const cancel = new AbortController();
+    const { state } = this;
+    Object.assign(state, { problem: undefined, circuit: undefined, machine: undefined, checked: undefined });
+    this.go(next);
+    const open = async () => {
       try {
-        await this.stream(link, order, lines, run);
-        run.phase = this.stopAsked ? 'stopped' : 'done';
-        // The clip was off and comes on anew: its circuit has to be seen again before it is trusted.
-        this.state.plateSeen = false;
-        if (this.stopAsked) {
-          run.why = 'stopped by the operator';
-          await link.fresh();
-          await link.until(() => link.state?.word === 'idle');
-          await link.run('M5', 'G53 G0 Z0');
-        }
-        await link.fresh();
+        const wire: RouterWire = await Wire.open<RouterState>(
+          (this.parts.open ?? tcp)(port),
+          (value) => RouterMessageSchema.parse(value),
+          (message, own) => this.heard(own, message),
+          (fault, own) => this.gone(own, fault),
+          cancel.signal,
+        );
+        this.wire = wire;
+        this.facts = bench;
+        this.clock = wire.state!.clock;
+        wire.control(`watch ${bench.spindleAfter}`);
+        // Whatever an earlier program asked for does not go on unseen.
+        state.machine = wire.state!;
+        this.event(linkedAs(wire.state!));
       } catch (error) {
-        run.phase = this.stopAsked ? 'stopped' : 'failed';
-        this.state.plateSeen = false;
-        run.why = this.stopAsked ? 'stopped by the operator' : sentence(error);
-        if (!this.stopAsked) this.state.problem = run.why;
+        if (state.bench === 'connecting') {
+          if (!cancel.signal.aborted) state.problem = sentence(error);
+          this.event('link-failed');
+        }
+        throw new CommandRefused('not-connected', sentence(error));
       } finally {
-        run.endedAt = new Date().toISOString();
-        this.ended(run);
+        this.pending = undefined;
       }
-    });
+    };
+    return { done: open(), cancel };
   }
 
-  private async stream(link: MachineLink, order: RunOrder, lines: readonly string[], run: RunState): Promise<void> {
-    const began = (await link.fresh()).clock;
-    let first = 0;
-    let base = link.sent;
-    let fitted = this.state.zero!.bit;
-    const follow = setInterval(() => {
-      run.line = Math.min(lines.length, first + Math.max(0, link.done - base));
-      run.minutes = ((link.state?.clock ?? began) - began) / 60;
-      const planned = order.timeline[Math.floor(run.line / order.lineStep)] ?? order.plannedMinutes;
-      run.minutesLeft = Math.max(0, order.plannedMinutes - planned) / ((link.state?.override ?? 100) / 100);
-      const cut = run.cuts.findIndex((c) => run.line < c.to);
-      run.cut = cut < 0 ? run.cuts.length - 1 : cut;
-      this.changed();
-    }, 100);
-    try {
-      while (first < lines.length && !this.stopAsked) {
-        // Up to the next bit change, which is the operator's work and not the machine's.
-        let end = first + 1;
-        while (end < lines.length && !/\bM0?6\b/.test(lines[end].replace(/\(.*?\)/g, ''))) end++;
-        const isChange = /\bM0?6\b/.test(lines[first].replace(/\(.*?\)/g, ''));
-        if (isChange) {
-          const wanted = run.cuts.find((cut) => cut.from >= first)?.bit ?? fitted;
-          if (wanted !== fitted) {
-            await this.changeBit(link, order, run, wanted);
-            if (this.stopAsked) return;
-            fitted = wanted;
-          }
-        }
-        run.phase = 'running';
-        this.say('Running');
-        base = link.sent;
-        await link.send(lines.slice(first, end), () => this.stopAsked);
-        const target = link.sent;
-        await link.until(() => link.done >= target || this.stopAsked);
-        first = end;
-        base = link.sent;
+  private disconnect(): void {
+    this.pending?.cancel.abort(new LinkLost('closed'));
+    if (this.wire) this.wire.close('closed');
+    else this.go('off');
+  }
+
+  private gone(wire: RouterWire, fault: LinkFault): void {
+    if (this.wire !== wire) return;
+    this.wire = undefined;
+    const { state } = this;
+    this.zero.happened('link-lost');
+    Object.assign(state, { machine: undefined, circuit: undefined, doing: undefined, checked: undefined });
+    state.ticks = {};
+    state.problem = fault === 'closed' ? undefined : LINK_FAULTS[fault];
+    this.event(fault === 'closed' ? 'link-closed' : 'link-lost');
+    this.task?.cancel.abort(new LinkLost(fault));
+  }
+
+  private linked(): RouterWire {
+    if (!this.wire) throw new CommandRefused('not-connected');
+    return this.wire;
+  }
+
+  private heard(wire: RouterWire, { state: machine, alarm, error }: RouterMessage): void {
+    if (this.wire !== wire) return;
+    const { state } = this;
+    if (alarm) state.problem = `The machine has stopped: ${alarm}.`;
+    if (error) state.problem = error;
+    if (machine) {
+      const before = state.machine;
+      state.machine = machine;
+      if (machine.touching) state.circuit = now();
+      this.timed(machine.clock);
+      this.observe(wire, machine, before);
+    }
+    if (machine || alarm || error) this.changed();
+  }
+
+  /** Time that has passed by the machine's clock, put to the run that is on. */
+  private timed(clock: number): void {
+    const passed = Math.max(0, clock - (this.clock ?? clock));
+    this.clock = clock;
+    this.run_?.timed(passed, this.state.bench === 'running');
+  }
+
+  /** What the machine says of itself, as events of the table. */
+  private observe(wire: RouterWire, machine: RouterState, before: RouterState | undefined): void {
+    const { state } = this;
+    const bench = () => state.bench;
+    const stopped = machine.word === 'emergency' || machine.word === 'alarm';
+    if (before?.homed && !machine.homed) {
+      this.zero.happened(machine.word === 'unhomed' ? 'reset' : 'position-lost');
+      if (!stopped && bench() !== 'stopping') {
+        this.event('machine-unhomed');
+        this.endTask(new MachineStopped('The machine has lost its home position; was it switched off?'));
       }
-      run.line = Math.min(lines.length, first);
-      run.minutes = ((await link.fresh()).clock - began) / 60;
-    } finally {
-      clearInterval(follow);
     }
+    if (machine.word === 'emergency' && !isEmergency(bench())) {
+      const resting = ['unhomed', 'ready', 'changing', 'changing-released', 'asking', 'alarm'].includes(bench());
+      this.zero.happened(resting && machine.homed ? 'emergency-at-rest' : 'position-lost');
+      this.event('machine-emergency');
+      if (!isEmergency(bench()) || bench() === 'emergency')
+        this.endTask(new MachineStopped('The emergency stop was pressed.'));
+    } else if (machine.word === 'alarm') {
+      if (isEmergency(bench())) this.event('machine-released');
+      else if (bench() !== 'alarm' && bench() !== 'changing-released') {
+        if (bench() !== 'changing' && bench() !== 'asking') this.zero.happened('position-lost');
+        this.event('machine-alarm');
+        if (bench() === 'alarm') this.endTask(new MachineStopped(state.problem ?? 'The machine has stopped.'));
+      }
+    } else if (!stopped) {
+      if (isEmergency(bench())) this.event('machine-released');
+      if (bench() === 'alarm' || bench() === 'changing-released') {
+        wire.forget();
+        this.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
+        if (bench() === 'alarm') this.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
+      }
+    }
+    const held = bench().startsWith('held:');
+    if (machine.held && !held && !stopped && afterEvent(bench(), 'machine-held')) {
+      if (machine.held === 'unheard') state.problem = UNHEARD;
+      this.event('machine-held');
+    } else if (!machine.held && held && wire.since(this.holdMark) && !stopped) this.event('machine-resumed');
+    if (
+      bench() === 'jogging' &&
+      !this.task &&
+      wire.since(this.holdMark) &&
+      machine.word !== 'jogging' &&
+      machine.word !== 'slowing'
+    )
+      this.endJog(machine);
   }
 
-  /** Measures the old bit, brings the spindle forward, waits for the operator, measures the new one and shifts zero. */
-  private async changeBit(link: MachineLink, order: RunOrder, run: RunState, wanted: string): Promise<void> {
-    const { setter, travel } = order;
-    run.bit = wanted;
-    run.phase = 'measuring';
-    this.say('Measuring the bit that comes out');
-    const before = setter ? await measureBit(link, setter) : undefined;
-    await link.run('M5', 'G53 G0 Z0', `G53 G0 X${travel.x * CHANGE_PLACE.x} Y${travel.y * CHANGE_PLACE.y}`);
-    await link.fresh();
-    await link.until(() => link.state?.spindle === 0);
-    run.phase = 'bit-change';
-    this.bitIsIn = false;
-    this.say(`Waiting for ${wanted}`);
-    await this.operator(link);
-    if (this.stopAsked) return;
-    run.phase = 'measuring';
-    this.say('Measuring the new bit');
-    if (setter && before !== undefined) {
-      const now = await measureBit(link, setter);
-      this.offset.z += now - before;
-      await link.run(`G21 G10 L2 P1 Z${this.offset.z.toFixed(4)}`);
-      if (this.state.zero) this.state.zero.bit = wanted;
-    }
-    run.bit = undefined;
-    await link.run('G53 G0 Z0');
-  }
+  // ------------------------------------------------------------------ tasks
 
-  /** Waits for “the bit is in”. The emergency stop may be pressed meanwhile: that is how the spindle is made safe. */
-  private async operator(link: MachineLink): Promise<void> {
-    while (!this.bitIsIn && !this.stopAsked) {
+  /** Starts something that takes time. It ends by itself, by Stop, by the machine, or with the link. */
+  private begin(
+    next: BenchState,
+    doing: string,
+    work: (wire: RouterWire, signal: AbortSignal) => Promise<void>,
+    ended: (error: unknown) => void = () => {},
+  ): void {
+    const wire = this.linked();
+    const cancel = new AbortController();
+    const { state } = this;
+    state.doing = doing;
+    state.problem = undefined;
+    state.checked = next === 'running' ? state.checked : undefined;
+    this.go(next);
+    const whole = async () => {
+      let failure: unknown;
       try {
-        await link.until(() => this.bitIsIn || this.stopAsked);
+        await work(wire, cancel.signal);
+        await wire.fresh(cancel.signal);
       } catch (error) {
-        if (link.isClosed || !link.state?.homed) throw error;
-        await new Promise((resolve) => setTimeout(resolve, 50));
+        failure = cancel.signal.aborted ? cancel.signal.reason : error;
+      }
+      state.doing = undefined;
+      ended(failure);
+      this.task = undefined;
+      this.settle(wire, failure);
+    };
+    this.task = { cancel, ended: whole() };
+  }
+
+  /** How a task that has ended leaves the bench. */
+  private settle(wire: RouterWire, failure: unknown): void {
+    const { state } = this;
+    if (failure === undefined) this.event(wire.state!.homed ? 'task-done' : 'task-done-unhomed');
+    else if (failure instanceof HeldInStep) return;
+    else if (failure instanceof Stopped) void this.stand(wire);
+    else if (failure instanceof MachineStopped || failure instanceof LinkLost || failure instanceof CommandRefused) {
+      state.problem = failure.message;
+      // The machine's own state has said the rest, unless it refused without stopping.
+      if (!['alarm', 'emergency', 'lost', 'off', 'unhomed'].includes(state.bench)) {
+        this.state.bench = 'stopping';
+        wire.control('stop');
+        void this.stand(wire);
+      }
+    } else {
+      this.fault(failure instanceof Error ? failure.message : String(failure));
+      if (this.wire === wire) {
+        this.state.bench = 'stopping';
+        wire.control('stop');
+        void this.stand(wire);
       }
     }
-    if (this.stopAsked) return;
-    await link.fresh();
-    await link.until(() => link.state?.word === 'idle');
+    this.changed();
+  }
+
+  private endTask(reason: Error): void {
+    this.task?.cancel.abort(reason);
+  }
+
+  private lift = false;
+
+  private stop(next: BenchState): void {
+    const { state } = this;
+    const wire = this.linked();
+    // Asked twice it is one stop.
+    if (state.bench === 'stopping' || state.bench === 'lifting') return;
+    const plain = state.bench.replace(/^held:/, '');
+    // A bit that may stand in the work comes out of it; hands may be near in a bit change, and a probe stays where it is.
+    this.lift =
+      (plain === 'running' || plain === 'paused' || state.bench === 'left') &&
+      state.machine?.homed === true &&
+      state.machine.word !== 'alarm' &&
+      state.machine.word !== 'emergency';
+    if (next === state.bench) {
+      // Standing, there is nothing to stop but a spindle that was left turning.
+      if (state.bench === 'ready' && (state.machine?.spindle ?? 0) > 0) {
+        this.go('stopping');
+        this.lift = true;
+        void this.stand(wire);
+      }
+      return this.changed();
+    }
+    if (next === 'stopping') wire.control('stop');
+    const left = state.bench === 'left';
+    this.go(next);
+    this.press = undefined;
+    if (this.task) this.task.cancel.abort(new Stopped('Stop was pressed.'));
+    else if (next === 'stopping') void this.stand(wire);
+    if (left) state.problem = undefined;
+  }
+
+  /** After Stop: waits until the machine stands, lifts where that is safe, and says what the bench is at. */
+  private async stand(wire: RouterWire): Promise<void> {
+    const { state } = this;
+    if (state.bench !== 'stopping') return;
+    const cancel = new AbortController();
+    const lift = this.lift;
+    this.lift = false;
+    const still = () => state.bench === 'stopping';
+    const whole = async () => {
+      try {
+        for (let stands = false; !stands;) {
+          // What the machine complained of on the way is told already; an alarm is a state of its own.
+          wire.forget();
+          stands = await wire
+            .fresh(cancel.signal)
+            .then(() => wire.until(() => !still() || RESTING.includes(wire.state!.word), cancel.signal))
+            .then(() => true)
+            .catch((error: unknown) => {
+              if (error instanceof MachineStopped && !cancel.signal.aborted && still()) return false;
+              throw error;
+            });
+        }
+        if (!still()) return;
+        if (lift && wire.state!.homed) {
+          state.doing = 'Lifting the bit';
+          this.event('lift-begins');
+          await liftOut(wire, cancel.signal);
+          await wire.fresh(cancel.signal);
+        } else if (wire.state!.spindle > 0) await wire.run(cancel.signal, 'M5');
+        const lifted = state.bench === 'lifting';
+        const homed = wire.state!.homed;
+        this.task = undefined;
+        state.doing = undefined;
+        if (lifted) this.event(homed ? 'task-done' : 'task-done-unhomed');
+        else if (still()) this.event(homed ? 'stood' : 'stood-unhomed');
+      } catch (error) {
+        // A lost link or an alarm has said what the bench is at.
+        if (!(error instanceof LinkLost || error instanceof MachineStopped)) this.fault(String(error));
+      } finally {
+        this.task = undefined;
+        state.doing = undefined;
+        this.changed();
+      }
+    };
+    this.task = { cancel, ended: whole() };
+  }
+
+  private hold(next: BenchState): void {
+    const wire = this.linked();
+    wire.control('hold');
+    this.holdMark = wire.mark();
+    this.press = undefined;
+    this.endStep();
+    this.go(next);
+  }
+
+  /** A move by hand that is held has ended. */
+  private endStep(): void {
+    if (this.state.bench !== 'jogging') return;
+    this.state.doing = undefined;
+    this.endTask(new HeldInStep('It was held.'));
+  }
+
+  private resume(next: BenchState): void {
+    const wire = this.linked();
+    wire.control('resume');
+    this.holdMark = wire.mark();
+    this.state.problem = undefined;
+    this.go(next);
+  }
+
+  // ------------------------------------------------------------------ by hand
+
+  private jog(command: Command & { command: 'jog' }, next: BenchState): void {
+    const wire = this.linked();
+    const { press, on, x, y, z, feed } = command;
+    if (!on) {
+      if (this.press === press) wire.control('undrive');
+      this.holdMark = wire.mark();
+      return;
+    }
+    if (this.state.bench === 'jogging') {
+      if (this.press !== press) throw new CommandRefused(this.task ? 'busy' : 'jog-over');
+    } else {
+      if (this.press === press) throw new CommandRefused('jog-over');
+      this.press = press;
+      this.state.problem = undefined;
+    }
+    wire.control(`drive x${x} y${y} z${z} f${feed}`);
+    if (this.state.bench !== 'jogging') {
+      this.holdMark = wire.mark();
+      this.state.doing = 'Moving by hand';
+      this.go(next);
+    }
+  }
+
+  private endJog(machine: RouterState): void {
+    this.state.doing = undefined;
+    this.event(machine.homed ? 'task-done' : 'task-done-unhomed');
+  }
+
+  private telling(): Telling {
+    return {
+      say: (doing) => {
+        this.state.doing = doing;
+        this.changed();
+      },
+      probing: (on) => this.event(on ? 'probe-begins' : 'probe-ends'),
+    };
+  }
+
+  // ------------------------------------------------------------------ runs
+
+  private async startRun(command: Command & { command: 'run' | 'take-up' }, next: BenchState): Promise<void> {
+    const { state } = this;
+    const run = await this.desk.prepare(command, {
+      state,
+      programs: this.parts.programs,
+      lengths: this.lengths,
+      event: (name) => this.event(name),
+      changed: () => this.changed(),
+      telling: this.telling(),
+      happened: (change) => this.zero.happened(change),
+      shiftZero: (wire, by, bit, reading, signal) => this.zero.shift(wire, by, bit, reading, signal),
+    });
+    const again = answerTo(state.bench, command.command);
+    if ('refused' in again) throw new CommandRefused(again.refused);
+    this.run_ = run;
+    state.run = run.state;
+    this.parts.began?.(run.state);
+    this.begin(
+      next,
+      'Running',
+      (wire, signal) => run.make(wire, signal),
+      (failure) => {
+        run.end(failure, failure instanceof Stopped);
+        this.run_ = undefined;
+        clearTicks(state, 'run');
+        state.checked = undefined;
+        state.question = undefined;
+        this.parts.ended(run.state);
+      },
+    );
   }
 }
+
+/** Words of a machine that does not move. */
+const RESTING: readonly string[] = ['idle', 'unhomed', 'waiting'];
+
+const UNHEARD =
+  'The machine heard nothing from Kerbe for two seconds and held by itself. Look at it, then go on or stop.';
+
+function isEmergency(bench: BenchState): boolean {
+  return bench === 'emergency' || bench === 'changing-safe';
+}
+
+function linkedAs({ word, homed, held }: RouterState): EventName {
+  if (word === 'emergency') return 'linked-emergency';
+  if (word === 'alarm') return 'linked-alarm';
+  if (held || word === 'waiting' || word === 'slowing') return 'linked-held';
+  return homed ? 'linked-ready' : 'linked-unhomed';
+}
+
+const now = () => new Date().toISOString();
 
 function sentence(error: unknown): string {
-  if (error instanceof MachineError || error instanceof CommandRefused) return error.message;
-  return `Something went wrong in the runner (${error instanceof Error ? error.message : String(error)}); stop the machine by hand and connect again.`;
-}
-
-function extentsOf(program: string): Extents {
-  try {
-    return programExtents(program);
-  } catch (error) {
-    if (error instanceof BlockError) throw new CommandRefused(error.message);
-    throw error;
-  }
+  if (error instanceof Error && ['LinkLost', 'MachineStopped', 'CommandRefused'].includes(error.name))
+    return error.message;
+  return 'The machine could not be connected; check it and try again.';
 }

@@ -1,4 +1,4 @@
-import type { Point } from '@kerbe/core/program/interpreter';
+import type { Place as Point } from './reader.ts';
 
 export type { Point };
 
@@ -21,6 +21,8 @@ interface Move {
   entry2: number;
   corner2: number;
   line: number;
+  /** Counts the moves since the machine was switched on. */
+  serial: number;
 }
 
 /** Moves that the axes look ahead. */
@@ -42,6 +44,7 @@ export class Axes {
   private head = 0;
   private travelled = 0;
   private planned = true;
+  private serial = 0;
 
   constructor(private readonly limits: AxisLimits) {}
 
@@ -56,10 +59,6 @@ export class Axes {
   /** Line of the move being made, or 0. */
   get line(): number {
     return this.moves[this.head]?.line ?? 0;
-  }
-
-  get rapid(): boolean {
-    return this.moves[this.head]?.asked === Infinity;
   }
 
   /** Where the last queued move ends. */
@@ -96,6 +95,7 @@ export class Axes {
       entry2: 0,
       corner2,
       line,
+      serial: ++this.serial,
     });
     this.planned = false;
   }
@@ -134,10 +134,13 @@ export class Axes {
 
   /**
    * Moves on for at most `seconds`.
-   * @param travelled told every straight stretch, for carving and for contacts; returning false stops the axes there.
+   * @param travelled told every straight stretch, for carving and for contacts; a place it returns stops the axes there.
    * @returns the seconds not used because nothing was left to do, or because the axes were held or stopped.
    */
-  advance(seconds: number, travelled: (from: Point, to: Point, rapid: boolean) => Point | undefined): number {
+  advance(
+    seconds: number,
+    travelled: (from: Point, to: Point, rapid: boolean, serial: number) => Point | undefined,
+  ): number {
     let left = seconds;
     while (left > 1e-12) {
       if (!this.planned) this.plan();
@@ -161,7 +164,7 @@ export class Axes {
       const to = finished
         ? move.to
         : { x: move.from.x + move.unit.x * s, y: move.from.y + move.unit.y * s, z: move.from.z + move.unit.z * s };
-      const stop = travelled(from, to, move.asked === Infinity);
+      const stop = travelled(from, to, move.asked === Infinity, move.serial);
       if (stop) {
         this.position = stop;
         this.drop();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 
-/** What a person does at the simulated machine, since nobody stands there. */
+/** What a person does at the simulated machine, since nobody stands there. The runner knows nothing of it. */
 export const HandSchema = z.discriminatedUnion('hand', [
   z.object({ hand: z.literal('emergency'), pressed: z.boolean() }),
   z.object({
@@ -11,6 +11,8 @@ export const HandSchema = z.discriminatedUnion('hand', [
   }),
   z.object({
     hand: z.literal('bit'),
+    /** Which bit it is; the same one sticks out nearly as far each time. */
+    id: z.string().max(200).optional(),
     name: z.string().max(80),
     diameter: z.number().positive().max(200),
     angle: z.number().positive().max(179).optional(),
@@ -23,6 +25,10 @@ export const HandSchema = z.discriminatedUnion('hand', [
   }),
   z.object({ hand: z.literal('clip'), on: z.boolean() }),
   z.object({ hand: z.literal('tap'), on: z.boolean() }),
+  /** The spindle's own switch, on machines where the program does not turn it. */
+  z.object({ hand: z.literal('spindle'), turns: z.number().min(0).max(60_000) }),
+  /** Off and on again: it no longer knows where it is. */
+  z.object({ hand: z.literal('power') }),
 ]);
 
 export type Hand = z.infer<typeof HandSchema>;

@@ -1,73 +1,67 @@
-import { createServer, type Socket } from 'node:net';
-import { createInterface } from 'node:readline';
+import { createServer as createHttpServer, type IncomingMessage } from 'node:http';
+import { createServer, type AddressInfo, type Server } from 'node:net';
 import { HandSchema } from './hands.ts';
-import { StandInRouter } from './router.ts';
+import { Controller } from './controller.ts';
 
 /**
- * The simulated router as a process: `main.ts --port N [--rate R] [--seed S]`. It listens on loopback, takes one client
- * at a time, and runs its clock at `rate` times real time. See `docs/stand-in.md` for what may be sent.
+ * The simulated router as a process: `main.ts --port N [--hands M] [--rate R] [--seed S]`. On the one port it is a
+ * controller and takes one client at a time; on the other, over HTTP, are the hands and eyes of someone beside it. Both
+ * on loopback. See `docs/stand-in.md` for what may be sent.
  */
 const argument = (name: string, fallback: string) => {
   const index = process.argv.indexOf(`--${name}`);
   return index >= 0 ? process.argv[index + 1] : fallback;
 };
-const port = Number(argument('port', '0'));
 const rate = Number(argument('rate', '1'));
 const TICK = 10;
 
-let client: Socket | undefined;
-let every = 0;
-let sinceState = 0;
-const send = (message: Record<string, unknown>) => client?.write(JSON.stringify(message) + '\n');
-const router = new StandInRouter(send, Number(argument('seed', '1')));
+const machine = new Controller(Number(argument('seed', '1')));
+const { router } = machine;
 
-const server = createServer((socket) => {
-  if (client) {
+const controller = createServer((socket) => {
+  if (machine.busy) {
     // Unread words at the close would reset the connection, and the refusal might be lost with it.
     socket.on('error', () => {}).resume();
     socket.end(JSON.stringify({ error: 'Another program is linked to this machine already.' }) + '\n');
     return;
   }
-  client = socket;
-  every = 0;
-  socket.setNoDelay(true);
-  send({ hello: 'stand-in router' });
-  router.connected();
-  const lines = createInterface({ input: socket });
-  // A broken socket is told by its own events; the reader only passes them on.
-  lines.on('error', () => {});
-  lines.on('line', (line) => {
-    try {
-      take(line);
-    } catch (error) {
-      send({ error: error instanceof Error ? error.message : String(error) });
-    }
-  });
+  socket.setNoDelay(true).setEncoding('utf8');
+  machine.connect((text) => void socket.write(text + '\n'));
+  let there = true;
+  socket.on('data', (text: string) => machine.hear(text));
   const gone = () => {
-    if (client !== socket) return;
-    client = undefined;
-    // Nobody commands it any more: stand still, and let the hands at the machine decide.
-    router.control('hold', '');
+    if (there) machine.disconnect();
+    there = false;
   };
   socket.on('close', gone);
   socket.on('error', gone);
 });
 
-function take(line: string): void {
-  if (!line.startsWith(':')) return router.block(line);
-  const space = line.indexOf(' ');
-  const command = space < 0 ? line.slice(1) : line.slice(1, space);
-  const rest = space < 0 ? '' : line.slice(space + 1);
-  if (command === 'state') {
-    every = Math.max(0, Number(rest) || 0);
-    send({ state: router.state() });
-  } else if (command === 'echo') send({ echo: Number(rest), state: router.state() });
-  else if (command === 'look') send({ look: router.look() });
-  else if (command === 'piece') send({ piece: router.piece() });
-  else if (command === 'hand') {
-    router.hand(HandSchema.parse(JSON.parse(rest)));
-    send({ state: router.state() });
-  } else router.control(command, rest);
+/** The hands: GET /look, GET /piece, POST / with what a hand does. */
+const hands = createHttpServer((request, response) => {
+  const answer = (status: number, value: unknown) =>
+    response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value));
+  if (request.method === 'GET' && request.url === '/look') return answer(200, router.look());
+  if (request.method === 'GET' && request.url === '/piece') return answer(200, router.piece());
+  if (request.method !== 'POST') return answer(404, { problem: 'There is nothing here.' });
+  body(request)
+    .then(
+      (text) => {
+        router.hand(HandSchema.parse(JSON.parse(text)));
+        answer(200, router.look());
+      },
+      () => answer(400, { problem: 'No hand does that.' }),
+    )
+    .catch(() => answer(400, { problem: 'No hand does that.' }));
+});
+
+async function body(request: IncomingMessage): Promise<string> {
+  let text = '';
+  for await (const part of request.setEncoding('utf8') as AsyncIterable<string>) {
+    text += part;
+    if (text.length > 10_000) throw new Error('too long');
+  }
+  return text;
 }
 
 let last = performance.now();
@@ -76,16 +70,13 @@ setInterval(() => {
   // A stalled process must not leap: what it missed is time that did not pass.
   const elapsed = Math.min(now - last, 5 * TICK);
   last = now;
-  router.advance((elapsed / 1000) * rate);
-  sinceState += elapsed;
-  if (every > 0 && sinceState >= every) {
-    sinceState = 0;
-    send({ state: router.state() });
-  }
+  machine.pass((elapsed / 1000) * rate, elapsed);
 }, TICK);
 
-server.listen(port, '127.0.0.1', () => {
-  const address = server.address();
-  console.log(JSON.stringify({ listening: typeof address === 'object' && address ? address.port : port }));
-});
+const listen = (server: Server, port: number) =>
+  new Promise<number>((resolve) =>
+    server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port)),
+  );
+const listening = await listen(controller, Number(argument('port', '0')));
+console.log(JSON.stringify({ listening, hands: await listen(hands, Number(argument('hands', '0'))) }));
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -150,24 +150,90 @@ describe('motion', () => {
     expect(router.state().override).toBe(100);
     expect(told.at(-1)?.error).toMatch(/not known/);
   });
-  test('jogging goes slowly before homing, and stops at the ends of the axes', () => {
-    router.control('jog', 'x-400 f6000');
+  test('by hand it goes slowly before homing, stops at the ends of the axes, and takes one step at a time', () => {
+    router.control('step', 'x-100 f6000');
+    expect(settle()).toBeGreaterThan(9);
+    router.control('step', 'x-100 f6000');
     settle();
     expect(router.state().machine.x).toBe(0);
     home();
-    router.control('jog', 'z-40 f2000');
+    router.control('step', 'z-40 f2000');
+    router.control('step', 'z-40 f2000');
+    expect(told.at(-1)?.error).toMatch(/busy/);
     settle();
     expect(router.state().machine.z).toBe(-40);
-    router.control('jog', 'z400 f2000');
+    router.control('step', 'z102 f2000');
     settle();
     expect(router.state().machine.z).toBe(0);
+    router.control('step', 'x200 f2000');
+    expect(told.at(-1)?.error).toMatch(/at most 102 mm/);
   });
-  test('it is not jogged while lines wait', () => {
+  test('driven, it goes on for as long as it is asked to, by the time of people and not its own', () => {
+    home();
+    for (let k = 0; k < 10; k++) {
+      router.control('drive', 'x1 f2000');
+      router.advance(0.05);
+    }
+    expect(router.state().word).toBe('jogging');
+    router.advance(0.14);
+    router.advance(0.12);
+    expect(router.state().word).toBe('idle');
+    const { x } = router.state().machine;
+    expect(x).toBeGreaterThan(10);
+    router.advance(2);
+    expect(router.state().machine.x).toBe(x);
+  });
+  test('it is not moved by hand while lines wait, nor while it is held', () => {
     home();
     send('G1 X300 F1000');
     router.advance(0.5);
-    router.control('jog', 'x10');
+    router.control('step', 'x10');
     expect(told.at(-1)?.error).toMatch(/busy/);
+    settle();
+    router.control('hold', '');
+    for (const word of ['step', 'drive']) {
+      router.control(word, 'x1');
+      expect(told.at(-1)?.error).toMatch(/held/);
+    }
+    router.control('home', '');
+    expect(told.at(-1)?.error).toMatch(/busy/);
+  });
+  test('held, nothing begins: no dwell passes, no spindle starts, homing waits', () => {
+    home();
+    router.hand(endMill);
+    send('G0 X10', 'S9000 M3', 'G4 P1', 'G1 X20 F600');
+    router.control('hold', '');
+    router.advance(5);
+    expect(router.state()).toMatchObject({ word: 'held', spindle: 0, held: 'asked' });
+    router.control('resume', '');
+    router.advance(0.6);
+    router.control('hold', '');
+    router.advance(10);
+    expect(router.state().machine.x).toBe(10);
+    router.control('resume', '');
+    settle();
+    expect(router.state().machine.x).toBe(20);
+    send('M5');
+    settle();
+    router.advance(3);
+    router.control('home', '');
+    router.advance(0.1);
+    router.control('hold', '');
+    router.advance(20);
+    expect(router.state()).toMatchObject({ word: 'held' });
+    router.control('resume', '');
+    settle();
+    expect(router.state().machine).toEqual({ x: 0, y: 0, z: 0 });
+  });
+  test('stop leaves the spindle as it turns; only whole bits of a program are forgotten', () => {
+    home();
+    router.hand(endMill);
+    send('S9000 M3', 'G4 P2', 'G1 X300 F2000', 'G1 X0');
+    router.advance(4);
+    router.control('stop', '');
+    settle();
+    router.advance(3);
+    expect(router.state()).toMatchObject({ word: 'idle', spindle: 9000 });
   });
   test('done tells every line once its moves are made', () => {
     home();
@@ -350,9 +416,17 @@ describe('stock and bit', () => {
   test('a new link forgets what an earlier one left waiting', () => {
     send('G1 X200 F500', 'G1 X0', 'G1 X200');
     router.advance(1);
-    router.connected();
+    router.disconnected();
     router.advance(1);
-    expect(router.state()).toMatchObject({ word: 'idle', line: 0, done: 0 });
+    expect(router.state()).toMatchObject({ word: 'held', held: 'unheard' });
+    const { machine } = router.state();
+    router.connected();
+    router.advance(30);
+    // Nothing moves or stops by that: it stays held where it is, with nothing left to go on with.
+    expect(router.state()).toMatchObject({ word: 'held', line: 0, done: 0, machine });
+    router.control('resume', '');
+    router.advance(5);
+    expect(router.state()).toMatchObject({ word: 'idle', machine });
   });
   test('looking tells where things lie, as someone beside the machine sees it', () => {
     router.hand({ hand: 'plate', place: 'corner', corner: 'upper-right' });
@@ -405,7 +479,7 @@ describe('the demo jobs', () => {
           'G4 P3',
         );
         // The first two moves go to where a bit begins, from where it was put in; that way is not part of the plan.
-        const to = next < cuts.length ? stretch.at(-1)!.range.to : lines.indexOf('M30');
+        const to = next < cuts.length ? stretch.at(-1)!.range.to : lines.indexOf('G53 G0 Z0');
         const body = lines.slice(cuts[first].range.from, to).filter((line) => !line.startsWith('('));
         send(...body.slice(0, 2));
         settle();

@@ -1,10 +1,10 @@
-import { BlockError } from '@kerbe/core/program/block';
 import { Axes, type Point } from './axes.ts';
-import { type Action, Interpreter, Refused } from '@kerbe/core/program/interpreter';
 import type { Hand } from './hands.ts';
+import { MadeMoves } from './made-moves.ts';
+import { NotObeyed, type Order, Reader } from './reader.ts';
 import { SETTER, SPOILBOARD_TOP, Table } from './table.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
-import type { RouterState, RouterWord } from '../link/messages.ts';
+import type { RouterState, RouterWord } from '../kinds/router/messages.ts';
 
 /** Machine coordinates: X and Y grow from the home corner, Z is 0 at the top and negative below. */
 export const TRAVEL = { x: 820, y: 520, z: 130 };
@@ -20,11 +20,19 @@ const SPINDLE_RAMP = 8000;
 
 const MOST_PENDING = 20_000;
 
+/** Without a word from whoever commands it for this long, seconds of real time, it holds. */
+const UNHEARD = 2;
+/** A hand-held move goes on this long after it was last asked for, seconds of real time. */
+const DRIVE_FOR = 0.14;
+/** Longest single step, mm. */
+const LONGEST_STEP = 102;
+
 /** A simulated router: table, axes, spindle, switches and controller, on a clock of its own. */
 export class StandInRouter {
   readonly axes = new Axes(LIMITS);
   readonly table = new Table();
-  readonly interpreter = new Interpreter();
+  readonly reader = new Reader();
+  readonly made = new MadeMoves();
   bit?: FittedBit;
   fitted = 0;
   /** Seconds since it was switched on, by its own clock. */
@@ -33,16 +41,28 @@ export class StandInRouter {
   emergency = false;
   alarm?: string;
   private word: 'idle' | 'moving' | 'homing' | 'probing' | 'waiting' | 'jogging' = 'idle';
+  private held?: 'asked' | 'unheard';
+  private stopping = false;
   private spindleAsked = 0;
   private spindleTurns = 0;
   private spindleShare = 1;
+  private overridesOn = true;
   private pending: { line: number; text: string }[] = [];
-  private waiting: Action[] = [];
+  private waiting: Order[] = [];
   private dwell = 0;
   private taken = 0;
   private readTo = 0;
   private reported = 0;
-  private stopping = false;
+  /** What an earlier link left waiting is forgotten as soon as the axes stand. */
+  private forgetting = false;
+  /** Seconds of real time since the last word, while someone commands it. */
+  private silence: number | undefined;
+  /** The spindle goes off this long after it held unheard, seconds of real time. */
+  private spindleAfter = 20;
+  private unheardFor = 0;
+  private lifting = false;
+  private driveLeft = 0;
+  private readonly lengths = new Map<string, number>();
   private readonly random: () => number;
 
   /** @param tell receives every message for the client. */
@@ -52,16 +72,51 @@ export class StandInRouter {
   ) {
     this.random = mulberry(seed);
     this.axes.position = { x: 130 + this.random() * 40, y: 90 + this.random() * 40, z: -20 };
-    this.interpreter.position = this.axes.position;
+    this.reader.at = this.axes.position;
   }
 
-  /** A new link counts its lines from 1 again; what an earlier one left waiting is forgotten. */
+  /** Someone begins to command it. Lines are counted from 1 again; nothing moves or stops by that. */
   connected(): void {
-    this.stop();
+    this.pending = [];
+    this.waiting = [];
+    this.dwell = 0;
     this.taken = this.readTo = this.reported = 0;
+    this.silence = 0;
+    this.forgetting = true;
+    if (this.axes.speed === 0) this.forget();
   }
 
-  /** The carved piece, for comparing it with what was planned. */
+  /** Whoever commanded it is gone: it holds at once. */
+  disconnected(): void {
+    this.silence = undefined;
+    this.leftAlone();
+  }
+
+  /** A word came from whoever commands it. */
+  heard(): void {
+    if (this.silence !== undefined) this.silence = 0;
+  }
+
+  private get standing(): boolean {
+    return this.word === 'idle' && this.axes.queued === 0 && this.pending.length === 0 && this.waiting.length === 0;
+  }
+
+  private leftAlone(): void {
+    if (this.held || this.emergency) return;
+    if (this.standing && this.spindleAsked === 0) return;
+    this.hold('unheard');
+  }
+
+  private hold(why: 'asked' | 'unheard'): void {
+    this.held ??= why;
+    this.unheardFor = 0;
+    this.axes.holding = true;
+    // A move by hand is not gone on with.
+    if (this.word === 'jogging') this.forgetting = true;
+    if (this.forgetting && this.axes.speed === 0) this.forget();
+  }
+
+  /** The carved piece as a grid, for a picture. */
   piece(): Record<string, unknown> {
     const { piece } = this.table;
     if (!piece) return {};
@@ -85,23 +140,34 @@ export class StandInRouter {
   /** Takes a control word: see `docs/stand-in.md`. */
   control(command: string, argument: string): void {
     const number = Number(argument);
-    if (command === 'hold') this.axes.holding = true;
-    else if (command === 'resume') {
-      this.axes.holding = false;
-      if (this.word === 'waiting') this.word = 'moving';
-    } else if (command === 'stop') {
-      this.stopping = this.axes.queued > 0;
-      if (this.stopping) this.axes.holding = true;
-      else this.stop();
+    if (command === 'hold') this.hold('asked');
+    else if (command === 'resume') this.resume();
+    else if (command === 'stop') {
+      this.endDrive();
+      this.stopping = true;
+      this.axes.holding = true;
+      if (this.axes.speed === 0) this.stop();
     } else if (command === 'home') this.home();
     else if (command === 'clear') {
       if (!this.emergency) this.alarm = undefined;
-    } else if (command === 'feed' && number >= 10 && number <= 200) {
+    } else if (command === 'watch' && number >= 0 && number <= 600) this.spindleAfter = number;
+    else if (command === 'feed' && number >= 10 && number <= 200) {
       this.axes.override = number / 100;
       this.axes.replan();
     } else if (command === 'spindle' && number >= 50 && number <= 150) this.spindleShare = number / 100;
-    else if (command === 'jog') this.jog(argument);
+    else if (command === 'step') this.step(argument);
+    else if (command === 'drive') this.drive(argument);
+    else if (command === 'undrive') this.endDrive();
     else this.tell({ error: `The control word “${command} ${argument}” is not known.` });
+  }
+
+  private resume(): void {
+    if (this.emergency || this.alarm) return this.tell({ error: 'The machine has stopped; clear that first.' });
+    if (this.lifting) return this.tell({ error: 'The machine lifts by itself; wait until it stands.' });
+    if (this.held) {
+      this.held = undefined;
+      this.axes.holding = this.stopping;
+    } else if (this.word === 'waiting') this.word = 'moving';
   }
 
   /** What someone standing at the machine does. */
@@ -110,10 +176,19 @@ export class StandInRouter {
       this.emergency = hand.pressed;
       if (hand.pressed) {
         // Cut off in full motion, the axes run on unseen, so where they are is no longer sure.
-        if (this.axes.queued > 0) this.homed = false;
+        if (this.axes.speed > 0) this.homed = false;
         this.halt('the emergency stop was pressed');
       }
-    } else if (hand.hand === 'stock') {
+    } else if (hand.hand === 'power') {
+      this.halt('it was switched off');
+      this.alarm = undefined;
+      this.emergency = false;
+      this.homed = false;
+      this.spindleTurns = 0;
+      this.reader.restart();
+      this.axes.override = this.spindleShare = 1;
+    } else if (hand.hand === 'spindle') this.spindleAsked = hand.turns;
+    else if (hand.hand === 'stock') {
       const [ll, lr, ur, ul] = hand.corners;
       this.table.piece = new Workpiece(
         { x: 60 + Math.round(this.random() * 600) / 10, y: 50 + Math.round(this.random() * 400) / 10 },
@@ -121,14 +196,18 @@ export class StandInRouter {
         hand.width,
         [ll, lr, ur, ul],
       );
+      this.made.clear();
     } else if (hand.hand === 'bit') {
       if (this.spindleTurns > 0) return this.halt('a hand was put to the turning spindle');
+      const which = hand.id ?? `${hand.name} ${hand.diameter} ${hand.angle} ${hand.tip}`;
+      if (!this.lengths.has(which)) this.lengths.set(which, 38 + Math.round(this.random() * 1400) / 100);
       this.bit = {
         name: hand.name,
         diameter: hand.diameter,
         halfAngle: hand.angle === undefined ? undefined : (hand.angle * Math.PI) / 360,
         tipDiameter: hand.tip,
-        length: 38 + Math.round(this.random() * 1400) / 100,
+        // A hand never puts it in quite as deep as the last time.
+        length: this.lengths.get(which)! + Math.round(40 + this.random() * 600) / 1000,
       };
       this.fitted++;
     } else if (hand.hand === 'plate') {
@@ -138,8 +217,12 @@ export class StandInRouter {
     else if (hand.hand === 'tap') this.table.tapped = hand.on;
   }
 
-  /** Lets time pass. */
-  advance(seconds: number): void {
+  /**
+   * Lets time pass.
+   * @param seconds by its own clock. @param real seconds that people and programs around it have felt.
+   */
+  advance(seconds: number, real = seconds): void {
+    this.watch(real);
     // Small slices, so that waiting lines are read in time whatever the clock's rate.
     for (let left = seconds; left > 1e-9;) {
       const slice = Math.min(left, 0.25);
@@ -153,6 +236,31 @@ export class StandInRouter {
     }
   }
 
+  /** What it does by itself when it is left alone: hold, and after a while lift and stop the spindle. */
+  private watch(real: number): void {
+    if (this.driveLeft > 0) {
+      this.driveLeft -= real;
+      if (this.driveLeft <= 0) this.endDrive();
+    }
+    if (this.silence !== undefined) {
+      this.silence += real;
+      if (this.silence > UNHEARD) this.leftAlone();
+    }
+    if (this.held !== 'unheard') return;
+    const alone = this.silence === undefined || this.silence > UNHEARD;
+    if (!alone) return;
+    this.unheardFor += real;
+    if (this.unheardFor < this.spindleAfter || this.spindleAsked === 0 || this.lifting || this.axes.speed > 0) return;
+    // What waited is given up: the bit has left the cut.
+    const probing = this.word === 'probing';
+    this.forget();
+    if (this.homed && !this.alarm && !this.emergency && !probing && this.axes.position.z < 0) {
+      this.lifting = true;
+      this.axes.holding = false;
+      this.axes.add({ ...this.axes.position, z: 0 }, 0, 0);
+    } else this.spindleAsked = 0;
+  }
+
   /** The last line whose every move has been made. */
   private finished(): number {
     if (this.axes.queued > 0) return this.axes.line > 0 ? this.axes.line - 1 : this.reported;
@@ -163,20 +271,31 @@ export class StandInRouter {
   private slice(seconds: number): void {
     this.clock += seconds;
     const ramp = SPINDLE_RAMP * seconds;
-    const asked = this.spindleAsked * this.spindleShare;
+    const asked = this.spindleAsked * (this.overridesOn ? this.spindleShare : 1);
     this.spindleTurns += Math.max(-ramp, Math.min(ramp, asked - this.spindleTurns));
     let left = seconds;
     for (let round = 0; round < 10_000 && left > 1e-9; round++) {
-      this.readAhead();
+      if (!this.held && !this.stopping) this.readAhead();
       if (this.axes.queued > 0) {
-        left = this.axes.advance(left, (from, to, rapid) => this.travelled(from, to, rapid));
+        left = this.axes.advance(left, (from, to, rapid, serial) => this.travelled(from, to, rapid, serial));
         if (this.axes.holding) {
-          if (this.stopping && this.axes.speed === 0) this.stop();
+          if (this.axes.speed > 0) return;
+          if (this.forgetting) this.forget();
+          if (this.stopping) this.stop();
           return;
         }
         if (this.axes.queued > 0) continue;
       }
       if (this.alarm) return;
+      if (this.lifting) {
+        this.lifting = false;
+        this.spindleAsked = 0;
+        this.axes.holding = true;
+        return;
+      }
+      if (this.stopping) this.stop();
+      // Held, nothing begins: no move, no dwell, no spindle, no next leg of homing.
+      if (this.held) return;
       if (this.word === 'homing') this.arrived();
       if (this.word === 'probing') {
         // The whole way was made without a touch.
@@ -184,7 +303,7 @@ export class StandInRouter {
         this.tell({ probe: null });
         return;
       }
-      if (this.word === 'jogging') this.word = 'idle';
+      if (this.word === 'jogging') this.endOfJog();
       if (this.dwell > 0) {
         const t = Math.min(this.dwell, left);
         this.dwell -= t;
@@ -193,8 +312,8 @@ export class StandInRouter {
         this.dwell = 0;
       }
       if (this.word === 'waiting') return;
-      const action = this.waiting.shift();
-      if (action) this.perform(action);
+      const order = this.waiting.shift();
+      if (order) this.perform(order);
       else if (this.pending.length === 0) {
         if (this.word === 'moving') this.word = 'idle';
         return;
@@ -204,32 +323,30 @@ export class StandInRouter {
 
   /** Reads lines while the axes can look ahead over them; stops at whatever has to wait for the axes to arrive. */
   private readAhead(): void {
-    if (['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
+    if (this.dwell > 0 || ['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
     while (this.axes.wantsMore && this.waiting.length === 0 && this.pending.length > 0 && !this.alarm) {
       const { line, text } = this.pending[0];
-      const before = this.axes.queued;
-      if (before === 0) this.interpreter.position = this.axes.position;
-      let actions: Action[];
+      if (this.axes.queued === 0) this.reader.at = this.axes.position;
+      let orders: Order[];
       try {
-        actions = this.interpreter.read(text);
+        orders = this.reader.read(text);
       } catch (error) {
-        if (!(error instanceof Refused || error instanceof BlockError)) throw error;
+        if (!(error instanceof NotObeyed)) throw error;
         this.refuse(line, error.message);
         this.halt(`line ${line} was refused: ${error.message}`);
         return;
       }
       this.pending.shift();
       this.readTo = line;
-      while (actions.length > 0) {
-        const action = actions[0];
-        if (action.do !== 'move') break;
-        if (!this.mayGo(action.to, line)) return;
-        this.axes.add(action.to, action.feed, line);
-        if (this.word === 'idle') this.word = 'moving';
-        actions.shift();
+      if (this.word === 'idle' && orders.length > 0) this.word = 'moving';
+      let k = 0;
+      for (; k < orders.length; k++) {
+        const order = orders[k];
+        if (order.order !== 'go') break;
+        if (!this.mayGo(order.to, line)) return;
+        this.axes.add(order.to, order.feed, line);
       }
-      this.waiting = actions;
-      if (actions.length > 0 && this.word === 'idle') this.word = 'moving';
+      this.waiting = orders.slice(k);
     }
   }
 
@@ -249,28 +366,31 @@ export class StandInRouter {
     return false;
   }
 
-  private perform(action: Action): void {
-    if (action.do === 'move') {
-      if (!this.mayGo(action.to, this.readTo)) return;
-      this.axes.add(action.to, action.feed, this.readTo);
-    } else if (action.do === 'dwell') this.dwell = action.seconds;
-    else if (action.do === 'spindle') {
-      if (action.turns > 0 && this.table.clip)
+  private perform(order: Order): void {
+    if (order.order === 'go') {
+      if (!this.mayGo(order.to, this.readTo)) return;
+      this.axes.add(order.to, order.feed, this.readTo);
+    } else if (order.order === 'dwell') this.dwell = order.seconds;
+    else if (order.order === 'overrides') this.overridesOn = order.on;
+    else if (order.order === 'speed') {
+      if (this.spindleAsked > 0) this.spindleAsked = order.turns;
+    } else if (order.order === 'spindle') {
+      if (order.turns > 0 && this.table.clip)
         return this.halt('the spindle was started with the touch clip still on the bit');
-      if (action.turns > 0 && !this.bit) return this.halt('the spindle was started without a bit');
-      this.spindleAsked = action.turns;
-    } else if (action.do === 'bit') {
+      if (order.turns > 0 && !this.bit) return this.halt('the spindle was started without a bit');
+      this.spindleAsked = order.turns;
+    } else if (order.order === 'change') {
       if (this.spindleTurns > 0 || this.spindleAsked > 0)
         return this.halt('a bit change was asked for with the spindle turning');
-    } else if (action.do === 'pause') this.word = 'waiting';
-    else if (action.do === 'probe') {
-      if (!this.mayGo(action.to, this.readTo)) return;
+    } else if (order.order === 'wait') this.word = 'waiting';
+    else if (order.order === 'probe') {
+      if (!this.mayGo(order.to, this.readTo)) return;
       if (this.bit && (this.table.touching || this.table.contact(this.bit, this.tip(this.axes.position)))) {
         this.tell({ probe: null });
         return this.halt('the touch circuit was closed before the probe move began');
       }
       this.word = 'probing';
-      this.axes.add(action.to, action.feed, this.readTo);
+      this.axes.add(order.to, order.feed, this.readTo);
     }
   }
 
@@ -279,42 +399,47 @@ export class StandInRouter {
   }
 
   /** What happens on a straight stretch; a returned point is where the axes stop. */
-  private travelled(from: Point, to: Point, rapid: boolean): Point | undefined {
+  private travelled(from: Point, to: Point, rapid: boolean, serial: number): Point | undefined {
     const { bit } = this;
     if (!bit) return undefined;
     const a = this.tip(from);
     const b = this.tip(to);
     const length = Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z);
+    const between = (t: number): Point => ({
+      x: a.x + (b.x - a.x) * t,
+      y: a.y + (b.y - a.y) * t,
+      z: a.z + (b.z - a.z) * t,
+    });
+    const spindle = (at: Point): Point => ({ x: at.x, y: at.y, z: at.z + bit.length });
     if (this.word === 'probing') {
       const steps = Math.max(1, Math.ceil(length / 0.002));
       for (let k = 1; k <= steps; k++) {
-        const t = k / steps;
-        const at = { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, z: a.z + (b.z - a.z) * t };
+        const at = between(k / steps);
         if (!this.table.contact(bit, at)) continue;
-        const machine = { x: at.x, y: at.y, z: at.z + bit.length };
         this.word = 'moving';
-        this.tell({ probe: machine });
-        return machine;
+        this.tell({ probe: spindle(at) });
+        return spindle(at);
       }
     }
-    const turning = this.spindleTurns > 1000 && this.spindleAsked > 0;
+    const turning = this.spindleTurns > 1000;
     if (this.word === 'homing') return undefined;
     const steps = Math.max(1, Math.ceil(length / 0.5));
-    if (!turning || rapid)
+    // A rapid move straight up out of its own groove cuts nothing.
+    const up = turning && b.x === a.x && b.y === a.y && b.z >= a.z;
+    if ((!turning || rapid) && !up)
       for (let k = 1; k <= steps; k++) {
-        const t = k / steps;
-        const at = { x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t, z: a.z + (b.z - a.z) * t };
-        // A rapid move straight up out of its own groove cuts nothing.
-        if (turning && b.x === a.x && b.y === a.y && b.z >= a.z) break;
+        const at = between(k / steps);
         const hit = this.table.blocked(bit, at);
         if (!hit) continue;
+        this.made.add(a, at, rapid, turning, this.fitted, serial);
         this.halt(`the bit was driven into the ${hit}${turning ? ' in a rapid move' : ' with the spindle standing'}`);
-        return { x: at.x, y: at.y, z: at.z + bit.length };
+        return spindle(at);
       }
     else if (this.table.blocked(bit, b) === 'plate') {
       this.halt('the bit was driven into the touch plate');
       return to;
     }
+    this.made.add(a, b, rapid, turning, this.fitted, serial);
     const { piece } = this.table;
     if (turning && piece) {
       const local = (p: Point) => ({ x: p.x - piece.corner.x, y: p.y - piece.corner.y, z: p.z - SPOILBOARD_TOP });
@@ -325,12 +450,10 @@ export class StandInRouter {
 
   private home(): void {
     if (this.emergency) return this.tell({ error: 'The emergency stop is pressed; release it first.' });
-    if (this.word !== 'idle' || this.spindleTurns > 0 || this.axes.queued > 0)
+    if (this.held || this.alarm || !this.standing || this.spindleTurns > 0)
       return this.tell({ error: 'The machine is busy; it can be homed when it stands still with the spindle off.' });
-    this.alarm = undefined;
     this.word = 'homing';
     const { position: p } = this.axes;
-    this.axes.holding = false;
     this.axes.add({ x: p.x, y: p.y, z: 0 }, 1500, 0);
     this.axes.add({ x: 0, y: 0, z: 0 }, 3000, 0);
     this.axes.add({ x: 2, y: 2, z: -2 }, 1000, 0);
@@ -340,55 +463,102 @@ export class StandInRouter {
   private arrived(): void {
     this.homed = true;
     this.word = 'idle';
-    this.interpreter.position = this.axes.position;
-    this.interpreter.reset();
+    this.reader.at = this.axes.position;
+    this.reader.restart();
   }
 
-  /** A short move by hand: `x dx y dy z dz f feed`, mm and mm/min. Not homed, it goes slowly and stops at the ends. */
-  private jog(argument: string): void {
-    const v = new Map([...argument.matchAll(/([xyzf])\s*(-?[\d.]+)/g)].map((m) => [m[1], Number(m[2])]));
-    if (this.emergency || this.alarm)
-      return this.tell({ error: 'The machine has stopped; clear that before moving by hand.' });
-    if ((this.word !== 'idle' && this.word !== 'jogging') || this.pending.length > 0 || this.spindleTurns > 0)
-      return this.tell({
-        error: 'The machine is busy; it can be moved by hand when it stands still with the spindle off.',
-      });
-    const p = this.axes.target;
+  /** Why it may not be moved by hand now. */
+  private notByHand(): string | undefined {
+    if (this.emergency || this.alarm) return 'The machine has stopped; clear that before moving by hand.';
+    if (this.held) return 'The machine is held; let it go on before moving by hand.';
+    if (!this.standing || this.spindleTurns > 0)
+      return 'The machine is busy; it can be moved by hand when it stands still with the spindle off.';
+    return undefined;
+  }
+
+  /** One bounded step by hand: `x dx` or `y dy` or `z dz`, and `f` in mm/min; the next when it stands again. */
+  private step(argument: string): void {
+    const why = this.notByHand();
+    if (why) return this.tell({ error: why });
+    const v = numbers(argument);
+    const by = { x: v.get('x') ?? 0, y: v.get('y') ?? 0, z: v.get('z') ?? 0 };
+    if (Math.max(Math.abs(by.x), Math.abs(by.y), Math.abs(by.z)) > LONGEST_STEP)
+      return this.tell({ error: `A step is at most ${LONGEST_STEP} mm.` });
+    const p = this.axes.position;
+    this.byHand({ x: p.x + by.x, y: p.y + by.y, z: p.z + by.z }, v.get('f') ?? 1000);
+  }
+
+  /** Moves along a direction for as long as it is asked to, again and again: `x1 y0 z0 f1000`. */
+  private drive(argument: string): void {
+    if (this.word === 'jogging' && this.driveLeft > 0) {
+      this.driveLeft = DRIVE_FOR;
+      return;
+    }
+    const why = this.notByHand();
+    if (why) return this.tell({ error: why });
+    const v = numbers(argument);
+    const far = Math.hypot(TRAVEL.x, TRAVEL.y);
+    const p = this.axes.position;
+    this.byHand(
+      { x: p.x + far * (v.get('x') ?? 0), y: p.y + far * (v.get('y') ?? 0), z: p.z + far * (v.get('z') ?? 0) },
+      v.get('f') ?? 1000,
+    );
+    if (this.word === 'jogging') this.driveLeft = DRIVE_FOR;
+  }
+
+  private byHand(to: Point, feed: number): void {
     const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
-    this.axes.holding = false;
     this.axes.add(
-      {
-        x: clamp(p.x + (v.get('x') ?? 0), 0, TRAVEL.x),
-        y: clamp(p.y + (v.get('y') ?? 0), 0, TRAVEL.y),
-        z: clamp(p.z + (v.get('z') ?? 0), -TRAVEL.z, 0),
-      },
-      Math.min(this.homed ? 6000 : 600, v.get('f') ?? 1000),
+      { x: clamp(to.x, 0, TRAVEL.x), y: clamp(to.y, 0, TRAVEL.y), z: clamp(to.z, -TRAVEL.z, 0) },
+      // By hand the feed override does not count.
+      Math.min(this.homed ? 6000 : 600, feed) / this.axes.override,
       0,
     );
     if (this.axes.queued > 0) this.word = 'jogging';
   }
 
-  /** Ends everything in hand: the axes slow down and stand, waiting lines are forgotten, the spindle stops. */
-  private stop(): void {
-    this.stopping = false;
+  private endDrive(): void {
+    if (this.driveLeft === 0) return;
+    this.driveLeft = 0;
+    if (this.word !== 'jogging') return;
+    this.stopping = true;
+    this.axes.holding = true;
+    if (this.axes.speed === 0) this.stop();
+  }
+
+  private endOfJog(): void {
+    this.word = 'idle';
+    this.driveLeft = 0;
+    this.reader.at = this.axes.position;
+  }
+
+  /** What waits is forgotten, and the axes stand where they are; the spindle is left as it is. */
+  private forget(): void {
+    this.forgetting = false;
     this.pending = [];
     this.waiting = [];
     this.dwell = 0;
+    this.driveLeft = 0;
     this.axes.drop();
-    this.axes.holding = false;
-    this.spindleAsked = 0;
     this.readTo = this.taken;
-    this.interpreter.position = this.axes.position;
-    if (this.word !== 'homing') this.word = 'idle';
-    else {
-      this.word = 'idle';
-      this.homed = false;
-    }
+    this.reader.at = this.axes.position;
+    if (this.word === 'homing') this.homed = false;
+    this.word = 'idle';
+  }
+
+  /** The end of a stop: held no longer, with nothing left to do. */
+  private stop(): void {
+    this.stopping = false;
+    this.lifting = false;
+    this.held = undefined;
+    this.forget();
+    this.axes.holding = false;
   }
 
   private halt(why: string): void {
     this.stop();
-    this.spindleTurns = this.emergency ? 0 : this.spindleTurns;
+    this.spindleAsked = 0;
+    if (this.emergency) this.spindleTurns = 0;
     this.alarm = why;
     this.tell({ alarm: why });
   }
@@ -399,7 +569,7 @@ export class StandInRouter {
 
   state(): RouterState {
     const p = this.axes.position;
-    const offset = this.interpreter.offsets[this.interpreter.system];
+    const offset = this.reader.systems[this.reader.system];
     return {
       word: this.stateWord(),
       alarm: this.alarm,
@@ -413,15 +583,18 @@ export class StandInRouter {
       spindleOverride: Math.round(this.spindleShare * 100),
       touching: this.table.touching,
       clock: this.clock,
+      held: this.held,
     };
   }
 
   private stateWord(): RouterWord {
     if (this.emergency) return 'emergency';
     if (this.alarm) return 'alarm';
-    if (this.axes.holding) return this.axes.speed > 0 ? 'slowing' : 'held';
+    if (this.lifting) return 'moving';
+    if (this.held) return this.axes.speed > 0 ? 'slowing' : 'held';
+    if (this.stopping) return 'slowing';
     if (this.word === 'waiting') return 'waiting';
-    if (this.word === 'idle') return this.homed ? 'idle' : 'unhomed';
+    if (this.word === 'idle') return this.pending.length > 0 ? 'moving' : this.homed ? 'idle' : 'unhomed';
     return this.word;
   }
 
@@ -445,8 +618,14 @@ export class StandInRouter {
       clip,
       bit: this.bit && { name: this.bit.name, diameter: this.bit.diameter, number: this.fitted },
       emergency: this.emergency,
+      spindle: Math.round(this.spindleTurns),
     };
   }
+}
+
+/** `x1 y-2 f300` as letters and numbers. */
+function numbers(argument: string): Map<string, number> {
+  return new Map([...argument.matchAll(/([xyzf])\s*(-?[\d.]+)/g)].map((m) => [m[1], Number(m[2])]));
 }
 
 function rounded({ x, y, z }: Point): Point {

@@ -1,11 +1,16 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
+import { z } from 'zod';
 
 export interface Started {
   process: ChildProcess;
   port: number;
+  /** Where its hands and eyes are, of a simulated machine. */
+  hands?: number;
 }
+
+const Ready = z.object({ listening: z.number(), hands: z.number().optional() });
 
 /** Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready. */
 export function startProcess(
@@ -20,8 +25,8 @@ export function startProcess(
     });
     let errors = '';
     const hear = (line: string) => {
-      const port = /^\{"listening":(\d+)\}$/.exec(line)?.[1];
-      if (port) resolve({ process: child, port: Number(port) });
+      const ready = line.startsWith('{"listening"') ? Ready.safeParse(JSON.parse(line)) : undefined;
+      if (ready?.success) resolve({ process: child, port: ready.data.listening, hands: ready.data.hands });
       else onLine?.(line);
     };
     createInterface({ input: child.stdout }).on('line', hear);

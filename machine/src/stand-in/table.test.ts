@@ -16,9 +16,15 @@ describe('a piece of stock', () => {
     expect(piece.surface(40, 20)).toBe(20);
   });
   test('beside it nothing stands over the bit', () => {
-    expect(piece.depthUnder(-1, 10, 5)).toBe(0);
-    expect(piece.depthUnder(10, 41, 5)).toBe(0);
-    expect(piece.depthUnder(40, 20, 15)).toBeCloseTo(5, 1);
+    expect(piece.over(mill, -4, 10, 5)).toBe(0);
+    expect(piece.over(mill, 10, 44, 5)).toBe(0);
+    expect(piece.over(mill, 40, 20, 15)).toBeCloseTo(5, 0);
+  });
+  test('the whole bit is met, not its middle', () => {
+    // 2 mm beside the board a mill of 6 mm stands in it with its edge; a V-bit only where its cone is as wide.
+    expect(piece.over(mill, -2, 20, 15)).toBeGreaterThan(3.5);
+    expect(piece.over(vee, -2, 20, 15)).toBeCloseTo(19 - 15 - 2 / Math.tan(Math.PI / 6), 0);
+    expect(piece.over(vee, -3, 20, 15)).toBe(0);
   });
   test('an end mill leaves a flat slot as wide as itself', () => {
     const own = new Workpiece({ x: 0, y: 0 }, 80, 40, [20, 20, 20, 20]);

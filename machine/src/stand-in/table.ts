@@ -77,23 +77,25 @@ export class Table {
     return Math.hypot(dx, dy) <= r;
   }
 
-  /** Whether the bit's tip is inside something it may only meet while turning and feeding: stock, plate or board. */
+  /** What the bit meets of what it may only cut while turning and being fed: the whole bit, not its middle. */
   blocked(bit: FittedBit, tip: Point): 'stock' | 'plate' | 'spoilboard' | undefined {
     const { piece } = this;
     const box = this.plateBox();
-    const slack = 0.05;
-    if (box && tip.z < box.z1 - slack) {
-      const r = radiusOf(bit, box.z1 - tip.z) - slack;
+    if (box && tip.z < box.z1 - SLACK) {
+      const r = radiusOf(bit, box.z1 - tip.z) - SLACK;
       const dx = Math.max(box.x0 - tip.x, 0, tip.x - box.x1);
       const dy = Math.max(box.y0 - tip.y, 0, tip.y - box.y1);
       if (Math.hypot(dx, dy) < r) return 'plate';
     }
-    if (piece && piece.depthUnder(tip.x - piece.corner.x, tip.y - piece.corner.y, tip.z - SPOILBOARD_TOP) > slack)
-      return 'stock';
-    if (tip.z < SPOILBOARD_TOP - 0.5 && !piece) return 'spoilboard';
+    const over = tip.z - SPOILBOARD_TOP;
+    if (piece && piece.over(bit, tip.x - piece.corner.x, tip.y - piece.corner.y, over) > SLACK) return 'stock';
+    if (over < -SLACK && !(piece && piece.near(tip.x, tip.y, bit.diameter / 2))) return 'spoilboard';
     return undefined;
   }
 }
+
+/** Less than this is a touch no one would feel: the grid of the stock is no finer. */
+const SLACK = 0.05;
 
 /** Radius of a bit at a height over its tip. */
 function radiusOf(bit: FittedBit, height: number): number {

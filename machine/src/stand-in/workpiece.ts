@@ -48,12 +48,29 @@ export class Workpiece {
     return (ll * (1 - u) + lr * u) * (1 - v) + (ul * (1 - u) + ur * u) * v;
   }
 
-  /** How far material stands over the tip of a bit at a place, mm; 0 or less where it is free. Counted from the corner. */
-  depthUnder(x: number, y: number, tip: number): number {
-    const c = Math.floor(x / CELL);
-    const r = Math.floor(y / CELL);
-    if (c < 0 || r < 0 || c >= this.columns || r >= this.rows) return 0;
-    return this.heights[r * this.columns + c] - tip;
+  /** How deep a bit stands in the material with any part of it, mm; 0 where it is free. Counted from the corner. */
+  over(bit: FittedBit, x: number, y: number, z: number): number {
+    if (z >= Math.max(...this.thickness)) return 0;
+    const flat = bit.halfAngle === undefined ? bit.diameter / 2 : bit.tipDiameter / 2;
+    const rise = bit.halfAngle === undefined ? 0 : 1 / Math.tan(bit.halfAngle);
+    const reach = bit.diameter / 2;
+    let most = 0;
+    const c1 = Math.min(this.columns - 1, Math.floor((x + reach) / CELL));
+    const r1 = Math.min(this.rows - 1, Math.floor((y + reach) / CELL));
+    for (let r = Math.max(0, Math.floor((y - reach) / CELL)); r <= r1; r++)
+      for (let c = Math.max(0, Math.floor((x - reach) / CELL)); c <= c1; c++) {
+        const d = Math.hypot((c + 0.5) * CELL - x, (r + 0.5) * CELL - y);
+        if (d > reach) continue;
+        most = Math.max(most, this.heights[r * this.columns + c] - z - Math.max(0, d - flat) * rise);
+      }
+    return most;
+  }
+
+  /** Whether a place in machine coordinates is on the piece or within `room` of it. */
+  near(x: number, y: number, room: number): boolean {
+    const dx = Math.max(this.corner.x - x, 0, x - this.corner.x - this.length);
+    const dy = Math.max(this.corner.y - y, 0, y - this.corner.y - this.width);
+    return Math.hypot(dx, dy) <= room;
   }
 
   /** Takes away what a bit sweeps on a straight move; points are tips, counted from the corner and the spoilboard. */

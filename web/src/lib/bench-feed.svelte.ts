@@ -1,49 +1,82 @@
 import { getContext, setContext } from 'svelte';
-import type { Command } from '@kerbe/machine/runner/commands';
+import type { PageCommand } from '@kerbe/machine/runner/commands';
+import { refusalOf } from '@kerbe/machine/runner/guards';
+import { REASONS } from '@kerbe/machine/runner/reasons';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
+import { ANYONE, atRest } from '@kerbe/machine/runner/table';
+import { me } from './me.svelte';
 import { Refusal, send } from './send';
 
 /** What is known of the bench, as it happens, and the way to tell it something. */
 export class BenchFeed {
-  state = $state.raw<RunnerState>({ link: 'off', plateSeen: false });
-  problem = $state<string>();
+  state = $state.raw<RunnerState>({ bench: 'off', ticks: {} });
+  private refused = $state<string>();
+  /** Whether the server has passed on what the bench says, and does so now. */
+  private heard = false;
+  private absent = $state(false);
   /** Runs begun since this page was loaded. */
   started = $state(0);
-  private heard = false;
   private source: EventSource | undefined;
 
   open(): void {
-    this.source = new EventSource('/api/bench/events');
+    me.wake();
+    this.source = new EventSource(`/api/bench/events?page=${me.page}`);
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
       if (next.run && this.state.run?.id !== next.run.id && this.heard && !next.run.endedAt) this.started++;
       this.heard = true;
       this.state = next;
-      if (this.problem === ABSENT) this.problem = undefined;
+      this.absent = false;
     };
     this.source.onerror = () => {
-      this.problem = ABSENT;
+      this.absent = true;
     };
+  }
+
+  /** What was refused last, or that the bench cannot be heard. */
+  get problem(): string | undefined {
+    return this.absent ? ABSENT : this.refused;
   }
 
   close(): void {
     this.source?.close();
   }
 
+  /** A linked machine is at something, so that Hold and Stop belong on the screen. */
+  get busy(): boolean {
+    return !atRest(this.state.bench);
+  }
+
+  get linked(): boolean {
+    return this.state.machine !== undefined;
+  }
+
+  /** Whether this page commands the bench, or could by its first word. */
+  get mine(): boolean {
+    return !this.state.operator || this.state.operator.page === me.page;
+  }
+
+  /** Why a button would be refused now, in a sentence; nothing where it would not. */
+  whyNot(command: PageCommand['command'] | 'run' | 'take-up', setter = true): string | undefined {
+    if (!this.mine && !ANYONE.includes(command)) return REASONS['other-operator'];
+    const reason = refusalOf(this.state, command, { setter });
+    return reason && REASONS[reason];
+  }
+
   /** Tells the bench something; what it refuses is kept in `problem`. */
-  async tell(command: Command | { command: 'connect' }): Promise<boolean> {
-    this.problem = undefined;
+  async tell(command: PageCommand): Promise<boolean> {
+    this.refused = undefined;
     try {
       await send('POST', '/api/bench/command', command);
       return true;
     } catch (error) {
-      this.problem = error instanceof Refusal ? error.message : String(error);
+      this.refused = error instanceof Refusal ? error.message : String(error);
       return false;
     }
   }
 }
 
-const ABSENT = 'The bench cannot be seen at the moment; a run goes on without this page. Waiting for it to come back.';
+const ABSENT = 'The bench cannot be heard at the moment; a run goes on without this page. Waiting for it to come back.';
 const KEY = Symbol('bench');
 
 export function provideBench(feed: BenchFeed): void {

@@ -14,16 +14,46 @@ interface Given {
   runs?: number;
   started?: number;
 }
+const STOCK = {
+  material: 'oak',
+  length: 100,
+  width: 50,
+  corners: [10, 10, 10, 10],
+  zeroXY: 'lower-left',
+  zeroZ: 'stock',
+  holdDown: 'clamps',
+};
+const PLATE = { thickness: 12, side: 8, size: 40 };
+/** A zero of this job, or of another. */
+const zero = (job: string, gone?: string) => {
+  const basis = {
+    job: { id: job, name: '' },
+    stock: { material: 'oak', length: 100, width: 50 },
+    fixture: 'clamps',
+    placeXY: 'lower-left',
+    placeZ: 'stock',
+    at: { x: 0, y: 0 },
+    corners: STOCK.corners,
+    plate: PLATE,
+  };
+  return { xy: { basis, void: gone }, z: { basis, void: gone } };
+};
 const states = (given: Given = {}) =>
   routeStates(
     {
       id: 'job-1',
-      job: { artwork: given.artwork ?? [{}], cuts: given.cuts ?? [{}], bench: { link: given.link ?? 'stand-in' } },
+      job: {
+        name: 'A job',
+        artwork: given.artwork ?? [{}],
+        cuts: given.cuts ?? [{}],
+        stock: STOCK,
+        bench: { link: given.link ?? 'stand-in', plate: PLATE },
+      },
       view: { remarks: given.remarks ?? [] },
       current: given.current ?? true,
       cancelled: given.cancelled ?? false,
     } as unknown as JobSession,
-    { state: { link: 'off', plateSeen: false, ...given.bench }, started: given.started ?? 0 } as unknown as BenchFeed,
+    { state: { bench: 'off', ticks: {}, ...given.bench }, started: given.started ?? 0 } as unknown as BenchFeed,
     given.runs ?? 0,
   );
 
@@ -64,18 +94,21 @@ describe('what the route says of each stop', () => {
     expect(states({ current: false }).stock).toEqual({ word: 'computing' });
   });
   test.each([
-    [{ link: 'on', machine: { word: 'idle', homed: false } }, { word: 'connected' }],
-    [{ link: 'on', machine: { word: 'idle', homed: true } }, { word: 'homed' }],
-    [{ link: 'on', machine: { word: 'idle', homed: true }, zero: {} }, { word: 'zero set' }],
+    [{ bench: 'unhomed' }, { word: 'connected' }],
+    [{ bench: 'ready' }, { word: 'homed' }],
+    [{ bench: 'ready', zero: zero('job-1') }, { word: 'zero set' }],
     [
-      { link: 'on', machine: { word: 'alarm', homed: true } },
-      { word: 'stopped', asks: true },
+      { bench: 'ready', zero: zero('job-2') },
+      { word: 'zero void', asks: true },
     ],
     [
-      { link: 'on', machine: { word: 'emergency', homed: false } },
-      { word: 'stopped', asks: true },
+      { bench: 'ready', zero: zero('job-1', 'link-lost') },
+      { word: 'zero void', asks: true },
     ],
-    [{ link: 'lost' }, { word: 'link lost', asks: true }],
+    [{ bench: 'alarm' }, { word: 'stopped', asks: true }],
+    [{ bench: 'emergency' }, { word: 'stopped', asks: true }],
+    [{ bench: 'lost' }, { word: 'link lost', asks: true }],
+    [{ bench: 'left' }, { word: 'link lost', asks: true }],
   ])('set-up with the bench at %j', (bench, state) => {
     expect(states({ bench })['set-up']).toMatchObject(state);
   });
@@ -83,10 +116,14 @@ describe('what the route says of each stop', () => {
     expect(states({ link: 'file' })['set-up']).toEqual({ word: 'by hand' });
   });
   test.each([
-    [{ jobId: 'job-1', phase: 'running', line: 505, lines: 1000 }, { word: 'carving, 50 %' }],
+    [{ jobId: 'job-1', phase: 'on', line: 505, lines: 1000 }, { word: 'carving, 50 %' }],
     [
-      { jobId: 'job-1', phase: 'bit-change', line: 505, lines: 1000 },
+      { jobId: 'job-1', phase: 'on', line: 505, lines: 1000, bit: { id: 'e6' } },
       { word: 'change the bit', asks: true },
+    ],
+    [
+      { jobId: 'job-1', phase: 'on', line: 505, lines: 1000, prompt: 'start the spindle' },
+      { word: 'waits for you', asks: true },
     ],
     [
       { jobId: 'job-1', phase: 'done', endedAt: 'now', line: 9, lines: 9 },
@@ -94,11 +131,19 @@ describe('what the route says of each stop', () => {
     ],
     [
       { jobId: 'job-1', phase: 'failed', endedAt: 'now', line: 4, lines: 9 },
-      { word: 'failed', asks: true },
+      { word: 'broken off', asks: true },
     ],
-    [{ jobId: 'another', phase: 'running', line: 4, lines: 9 }, { word: 'not begun' }],
+    [
+      { jobId: 'job-1', phase: 'lost', endedAt: 'now', line: 4, lines: 9 },
+      { word: 'link lost', asks: true },
+    ],
+    [{ jobId: 'another', phase: 'on', line: 4, lines: 9 }, { word: 'not begun' }],
   ])('a run %j', (run, state) => {
-    expect(states({ bench: { run } }).run).toEqual(state);
+    expect(states({ bench: { bench: 'running', run } }).run).toEqual(state);
+  });
+  test('a held run asks for someone', () => {
+    const run = { jobId: 'job-1', phase: 'on', line: 505, lines: 1000 };
+    expect(states({ bench: { bench: 'held:running', run } }).run).toEqual({ word: 'held', asks: true });
   });
   test('the log counts the runs kept and those begun since', () => {
     expect(states({ runs: 1 }).log.word).toBe('1 run');

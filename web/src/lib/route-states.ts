@@ -1,3 +1,5 @@
+import { basisOf } from '@kerbe/machine/runner/of-job';
+import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
 import type { BenchFeed } from './bench-feed.svelte';
 import type { JobSession } from './job-session.svelte';
 import type { StopName } from './stops';
@@ -7,8 +9,6 @@ export interface StopState {
   word: string;
   asks?: boolean;
 }
-
-const LINK_WORDS = { off: 'not begun', lost: 'link lost' } as const;
 
 /** The state of each stop in a word, from the job, its remarks and the bench; `runs` are those logged before. */
 export function routeStates(session: JobSession, feed: BenchFeed, runs: number): Record<StopName, StopState> {
@@ -41,18 +41,27 @@ function proofState(session: JobSession): StopState {
   return { word: session.job.cuts.length ? 'up to date' : 'nothing yet' };
 }
 
-function setUpState(session: JobSession, feed: BenchFeed): StopState {
-  const { machine, link, zero } = feed.state;
+function setUpState(session: JobSession, { state }: BenchFeed): StopState {
   if (session.job.bench.link !== 'stand-in') return { word: 'by hand' };
-  if (link !== 'on') return { word: LINK_WORDS[link as keyof typeof LINK_WORDS] ?? 'not begun', asks: link === 'lost' };
-  if (machine?.word === 'emergency' || machine?.word === 'alarm') return { word: 'stopped', asks: true };
-  return { word: zero ? 'zero set' : machine?.homed ? 'homed' : 'connected' };
+  const { bench, zero } = state;
+  if (bench === 'off' || bench === 'connecting') return { word: 'not begun' };
+  if (bench === 'lost' || bench === 'left') return { word: 'link lost', asks: true };
+  if (bench === 'emergency' || bench === 'alarm') return { word: 'stopped', asks: true };
+  if (bench === 'unhomed') return { word: 'connected' };
+  if (!zero) return { word: 'homed' };
+  return zeroTrouble(judgeZero(zero, basisOf(session.id, session.job)))
+    ? { word: 'zero void', asks: true }
+    : { word: 'zero set' };
 }
 
-function runState(session: JobSession, feed: BenchFeed): StopState {
-  const run = feed.state.run?.jobId === session.id ? feed.state.run : undefined;
+function runState(session: JobSession, { state }: BenchFeed): StopState {
+  const run = state.run?.jobId === session.id ? state.run : undefined;
   if (!run) return { word: 'not begun' };
-  if (run.endedAt) return { word: run.phase, asks: run.phase !== 'done' };
-  if (run.phase === 'bit-change') return { word: 'change the bit', asks: true };
+  if (run.endedAt) return { word: ENDED[run.phase], asks: run.phase !== 'done' };
+  if (run.bit || run.prompt || state.question)
+    return { word: run.bit ? 'change the bit' : 'waits for you', asks: true };
+  if (state.bench.startsWith('held:')) return { word: 'held', asks: true };
   return { word: `carving, ${Math.floor((100 * run.line) / Math.max(1, run.lines))} %` };
 }
+
+const ENDED = { on: 'on', done: 'done', stopped: 'stopped', failed: 'broken off', lost: 'link lost' } as const;

@@ -1,3 +1,5 @@
+import { me } from './me.svelte';
+
 /** A request that the server answered with `{ problem }`; the message is that sentence. */
 export class Refusal extends Error {
   override name = 'Refusal';
@@ -15,7 +17,7 @@ export async function send<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH', path: st
   try {
     response = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      headers: { ...me.headers(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {

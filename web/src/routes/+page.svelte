@@ -108,7 +108,7 @@
   main {
     max-width: 1080px;
     margin: 0 auto;
-    padding: 36px 28px;
+    padding: calc(36px + var(--bar-height)) 28px 36px;
   }
   h1 {
     font-size: 34px;

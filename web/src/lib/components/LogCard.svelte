@@ -56,6 +56,7 @@
     done: 'finished',
     stopped: 'stopped',
     failed: 'broken off',
+    lost: 'link lost',
   };
 </script>
 
@@ -79,11 +80,17 @@
       <span class="phase {run.phase}">{WORDS[run.phase] ?? run.phase}</span>
     </header>
     {#if run.why}<p class="why">{run.why}</p>{/if}
+    {#if run.line !== null && run.phase !== 'done' && run.phase !== 'running'}<p>
+        The last line made was {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')}.
+      </p>{/if}
+    {#if run.fromLine !== null}<p>It took up a broken run at line {(run.fromLine + 1).toLocaleString('en')}.</p>{/if}
     <p>
-      On the {run.bench}, {run.settings.stock}, zero {run.settings.zero}. Planned
+      On the {run.bench}{run.operator ? `, by ${run.operator}` : ''}, {run.settings.stock}, zero {run.settings.zero}.
+      Planned
       <strong>{formatMinutes(run.plannedMinutes)}</strong>{#if run.minutes !== null}, took <strong
           >{formatMinutes(run.minutes)}</strong
-        > with all waiting{/if}.
+        >
+        at the work{run.waited === null ? '' : ` and ${formatMinutes(run.waited)} of waiting and bit changes`}{/if}.
     </p>
     <ul>
       {#each run.settings.cuts as cut, index (index)}

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { DIALECTS } from '@kerbe/core/program/dialect';
   import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { TABLE } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';
 
@@ -45,14 +47,17 @@
           {index + 1}
           {cut.title}
         </p>
-        <p class="mute">{cut.bit}</p>
+        <p class="mute">{cut.bit.name}</p>
       </div>
     {/each}
   </div>
   <p class="line" role="status">
-    line {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')} · {run.endedAt
+    line {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')} made · {run.endedAt
       ? run.phase
-      : (feed.state.doing ?? run.phase)} · {feed.state.machine?.spindle.toLocaleString('en') ?? 0} rpm
+      : (feed.state.doing ?? TABLE[feed.state.bench].says)} · {DIALECTS[session.job.bench.dialect].spindle ===
+    'operator'
+      ? 'spindle by hand'
+      : `${feed.state.machine?.spindle.toLocaleString('en') ?? 0} rpm`}
   </p>
 {/if}
 

@@ -1,23 +1,13 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { useBench } from '$lib/bench-feed.svelte';
+  import { StandInView } from '$lib/stand-in-view.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';
 
-  /** What the stand-in shows of itself, as an operator would see it; see docs/stand-in.md. */
-  interface Look {
-    travel: { x: number; y: number; z: number };
-    tip: { x: number; y: number; z: number };
-    setter: { x: number; y: number; radius: number };
-    piece?: { x: number; y: number; length: number; width: number; top: number };
-    plate?: { x0: number; x1: number; y0: number; y1: number; z1: number };
-    clip: boolean;
-    bit?: { name: string; diameter: number };
-    emergency: boolean;
-  }
-  const feed = useBench();
   const { session } = useWorkbench();
+  const view = new StandInView();
+  $effect(() => view.watch());
   const unit = $derived(session.job.unit);
-  const look = $derived(feed.state.look as unknown as Look | undefined);
+  const look = $derived(view.look);
   let width = $state(800);
   let height = $state(400);
   const k = $derived(look ? Math.min((width - 60) / (look.travel.x + 20), (height - 96) / (look.travel.y + 20)) : 1);

@@ -5,6 +5,10 @@ const Environment = z.object({
   KERBE_RUNNER_URL: z.url(),
   KERBE_RUNNER_TOKEN: z.string().min(16),
   KERBE_STAND_IN_PORT: z.coerce.number().int(),
+  /** The hands and eyes of whoever stands beside the simulated machine. */
+  KERBE_STAND_IN_HANDS: z.url(),
+  /** Folder in which the bench runner finds programs by their hash. */
+  KERBE_PROGRAMS: z.string(),
   KERBE_DEMO: z.string(),
 });
 

@@ -3,9 +3,10 @@ import pg from 'pg';
 import * as jobs from './migrations/001-jobs.ts';
 import * as shop from './migrations/002-shop.ts';
 import * as runs from './migrations/003-runs.ts';
+import * as runLines from './migrations/004-run-lines.ts';
 import type { Tables } from './tables.ts';
 
-export const MIGRATIONS = { '001-jobs': jobs, '002-shop': shop, '003-runs': runs };
+export const MIGRATIONS = { '001-jobs': jobs, '002-shop': shop, '003-runs': runs, '004-run-lines': runLines };
 
 /** Opens a database. */
 export function openDatabase(url: string): Kysely<Tables> {

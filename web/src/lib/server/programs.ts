@@ -1,29 +1,43 @@
 import { createHash } from 'node:crypto';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { compute, type JobResult } from '@kerbe/core/job/compute';
 import type { Job } from '@kerbe/core/job/job';
-import { programsFor } from '@kerbe/core/program/programs';
-import { timelineOf } from '@kerbe/core/program/timeline';
+import { programsFor, zeroWords } from '@kerbe/core/program/programs';
+import { type Timeline, timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import type { Program } from '@kerbe/core/program/write';
+import { formatLength } from '@kerbe/core/quantity/format';
+import { titleOf } from '@kerbe/core/job/title';
+import { thickest } from '@kerbe/core/stock/stock';
+import { type ProgramOrder, ProgramOrderSchema } from '@kerbe/machine/runner/commands';
+import { bitShapeOf, orderOf } from '@kerbe/machine/runner/of-job';
 import { assetsOf, loadAssets } from './assets.ts';
+import { config } from './config.ts';
 import { revisionOf } from './jobs.ts';
-import type { ProgramCutRow, Tables } from './tables.ts';
+import { BenchProblem } from './runner-client.ts';
+import type { ProgramCutRow, RunSettings, Tables } from './tables.ts';
 
 export interface KeptProgram {
   hash: string;
   name: string;
-  cuts: ProgramCutRow[];
+  /** The bit it is for, where each bit has a program of its own. */
+  bit?: string;
   minutes: number;
   lines: number;
-  /** Planned minutes until every `LINE_STEP`th line. */
-  timeline: number[];
 }
 
-export const LINE_STEP = 50;
+/** What is kept with a program’s text for running it: what the bench is to know, and what the log keeps. */
+export interface KeptRun {
+  order: ProgramOrder;
+  settings: RunSettings;
+  lines: number;
+}
 
 /**
- * Makes the programs of one revision of a job and keeps them under their hash. The same revision gives the same text,
- * and so the same hash, on the same day.
+ * Makes the programs of one revision of a job, keeps them under their hash, and lays them where the bench runner finds
+ * them. The same revision gives the same text, and so the same hash, on the same day.
  */
 export async function makePrograms(
   db: Kysely<Tables>,
@@ -42,9 +56,8 @@ export async function makePrograms(
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
     const cuts: ProgramCutRow[] = program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit }));
-    const { minutes } = program;
-    const name = `${fileName(job.name)}${program.bit ? `-${index + 1}-${fileName(program.bit)}` : ''}.nc`;
-    const timeline = timelineOf(program, result, job.bench.limits, LINE_STEP);
+    const { minutes, bit } = program;
+    const name = `${fileName(job.name)}${bit ? `-${index + 1}-${fileName(bit)}` : ''}.nc`;
     await db
       .insertInto('programs')
       .values({
@@ -58,9 +71,68 @@ export async function makePrograms(
       })
       .onConflict((c) => c.doNothing())
       .execute();
-    programs.push({ hash, name, cuts, minutes, lines: program.text.split('\n').length - 1, timeline });
+    const lines = program.text.split('\n').length - 1;
+    const order = orderOf(id, job, result, program, revision, hash);
+    await layOut(program.text, timelineOf(program, result, job.bench.limits), {
+      order,
+      settings: settingsOf(job, result, program),
+      lines,
+    });
+    programs.push({ hash, name, bit, minutes, lines });
   }
   return { job, result, programs };
+}
+
+/** Writes a program, its times and what it is run with for the runner, each file whole or not at all. */
+async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun): Promise<void> {
+  const { hash } = run.order;
+  const folder = config().KERBE_PROGRAMS;
+  await mkdir(folder, { recursive: true });
+  const whole = async (name: string, content: string | Uint8Array) => {
+    const file = join(folder, name);
+    await writeFile(`${file}.new`, content);
+    await rename(`${file}.new`, file);
+  };
+  const times = new Float64Array(minutes.length + feeding.length);
+  times.set(minutes);
+  times.set(feeding, minutes.length);
+  await whole(`${hash}.timeline`, new Uint8Array(times.buffer));
+  await whole(`${hash}.json`, JSON.stringify(run));
+  await whole(`${hash}.nc`, text);
+}
+
+/** What a program is run with. @throws {BenchProblem} where no such program was written. */
+export async function keptRun(hash: string): Promise<KeptRun> {
+  try {
+    const kept: unknown = JSON.parse(await readFile(join(config().KERBE_PROGRAMS, `${hash}.json`), 'utf8'));
+    return { ...(kept as KeptRun), order: ProgramOrderSchema.parse((kept as KeptRun).order) };
+  } catch {
+    throw new BenchProblem('This program is not kept here any more; write it again at Proof.');
+  }
+}
+
+function settingsOf(job: Job, result: JobResult, program: Program): RunSettings {
+  const made = new Set(program.cuts.map((cut) => cut.id));
+  return {
+    job: job.name,
+    stock: `${job.stock.material}, ${formatLength(thickest(job.stock), job.unit)} thick`,
+    zero: zeroWords(job),
+    cuts: result.cuts
+      .filter(({ id }) => made.has(id))
+      .map((cut) => ({
+        title: titleOf(
+          job.cuts.find((c) => c.id === cut.cut)!,
+          job,
+          cut,
+        ),
+        bit: bitShapeOf(job.bits, cut.bit).name,
+        depth: cut.depth,
+        feed: cut.feed,
+        plunge: cut.plunge,
+        speed: cut.speed,
+        length: cut.cutLength,
+      })),
+  };
 }
 
 /** A name for a file: letters, digits and hyphens. `fileName('Entrance board')` is `'entrance-board'`. */

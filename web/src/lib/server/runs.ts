@@ -1,81 +1,132 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import { formatLength } from '@kerbe/core/quantity/format';
-import { titleOf } from '@kerbe/core/job/title';
-import { zeroWords } from '@kerbe/core/program/programs';
-import { thickest } from '@kerbe/core/stock/stock';
+import type { From } from '@kerbe/machine/runner/commands';
+import type { Checked } from '@kerbe/machine/runner/runner-state';
 import { openJob } from './jobs.ts';
-import { LINE_STEP, makePrograms } from './programs.ts';
+import { keptRun, makePrograms } from './programs.ts';
 import { BenchProblem, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
 
+/** A program of a job as the Run stop lists it. */
+export interface ProgramRow {
+  hash: string;
+  name: string;
+  bit?: string;
+  minutes: number;
+  lines: number;
+}
+
 /**
- * Starts a run of a job as it stands: makes its program, hands it to the runner and writes the log's first entry.
- * @throws {BenchProblem} where something keeps it from starting.
+ * Has one program of a job checked on the bench, as it stands now; a start names what was checked here.
+ *
+ * @param which of the job's programs, from 0, where each bit has one.
+ * @throws {BenchProblem} where the job is not fit to be run.
  */
-export async function startRun(db: Kysely<Tables>, id: string, base: string): Promise<string> {
+export async function checkRun(
+  db: Kysely<Tables>,
+  id: string,
+  revision: string,
+  which: number,
+  from: From,
+): Promise<{ programs: ProgramRow[]; checked: Checked }> {
   const open = await openJob(db, id);
-  if (open.revision !== base)
-    throw new BenchProblem(
-      'The job was changed in another window since this page was loaded; look at it again before running it.',
-    );
-  const { job, result, programs } = await makePrograms(db, id, open.revision);
+  if (open.revision !== revision)
+    throw new BenchProblem('The job was changed in another window since this page was loaded; look at it again first.');
+  const { result, programs } = await makePrograms(db, id, revision);
   const wrong = result.remarks.find((remark) => remark.weight === 'wrong');
   if (wrong) throw new BenchProblem(`Mend this before the run: ${wrong.text}`);
-  const [program] = programs;
+  const program = programs[which];
   if (!program) throw new BenchProblem('This job has no cuts yet; add one at Cuts.');
-  if (programs.length > 1) throw new BenchProblem('This bench takes one program for each bit; download them at Proof.');
-  const text = (
-    await db.selectFrom('programs').select('text').where('hash', '=', program.hash).executeTakeFirstOrThrow()
-  ).text;
-  const run = randomUUID();
-  const settings: RunSettings = {
-    job: job.name,
-    stock: `${job.stock.material}, ${formatLength(thickest(job.stock), job.unit)} thick`,
-    zero: zeroWords(job),
-    cuts: result.cuts.map((made) => {
-      const cut = job.cuts.find((c) => c.id === made.cut)!;
-      return {
-        title: titleOf(cut, job, made),
-        bit: job.bits.find((b) => b.id === made.bit)!.name,
-        depth: made.depth,
-        feed: made.feed,
-        plunge: made.plunge,
-        speed: made.speed,
-        length: made.cutLength,
-      };
-    }),
+  return {
+    programs: programs.map(({ hash, name, bit, minutes, lines }) => ({ hash, name, bit, minutes, lines })),
+    checked: await checked(program.hash, from),
   };
-  await tellRunner({
-    command: 'run',
-    id: run,
-    job: job.name,
-    jobId: id,
-    program: text,
-    hash: program.hash,
-    plannedMinutes: program.minutes,
-    timeline: program.timeline,
-    lineStep: LINE_STEP,
-    cuts: program.cuts,
-    travel: job.bench.travel,
-    setter: job.bench.setter,
-    lift: job.stock.lift,
-  });
+}
+
+/** As `checkRun`, for the very program of a run that broke off, whatever became of its job since. */
+export async function checkBroken(db: Kysely<Tables>, id: string, run: string, from: From): Promise<Checked> {
+  const { program_hash } = await brokenRun(db, id, run);
+  return checked(program_hash, from);
+}
+
+async function checked(hash: string, from: From): Promise<Checked> {
+  const { order } = await keptRun(hash);
+  const { checked } = await tellRunner({ command: 'check', program: order }, from);
+  if (!checked) throw new BenchProblem('The check was overtaken by another; look at its checks again.');
+  return checked;
+}
+
+/** A run that ended before its program did. @throws {BenchProblem} */
+async function brokenRun(db: Kysely<Tables>, id: string, run: string) {
+  const broken = await db
+    .selectFrom('runs')
+    .selectAll()
+    .where('id', '=', run)
+    .where('job_id', '=', id)
+    .where('phase', 'in', ['stopped', 'failed', 'lost'])
+    .executeTakeFirst();
+  if (!broken) throw new BenchProblem('There is no run to be taken up.', 'nothing-broken');
+  return broken;
+}
+
+/**
+ * Starts the program that was checked, or takes up a broken run of it. The log has its entry before the machine may
+ * move.
+ * @throws {BenchProblem} where something keeps it from starting.
+ */
+export async function startRun(
+  db: Kysely<Tables>,
+  id: string,
+  { hash, token, takeUp }: { hash: string; token: string; takeUp?: { run: string; line: number } },
+  from: From,
+): Promise<string> {
+  const { order, settings, lines } = await keptRun(hash);
+  if (order.jobId !== id)
+    throw new BenchProblem('This program was not checked on this bench; look at its checks first.', 'unchecked');
+  if (!takeUp && (await openJob(db, id)).revision !== order.revision)
+    throw new BenchProblem(
+      'Something has changed since this program was checked; look at its checks again.',
+      'check-stale',
+    );
+  const run = randomUUID();
+  let command: Parameters<typeof tellRunner>[0] = { command: 'run', id: run, token, hash };
+  if (takeUp) {
+    const broken = await brokenRun(db, id, takeUp.run);
+    command = {
+      command: 'take-up',
+      id: run,
+      token,
+      hash,
+      broken: broken.id,
+      acknowledged: broken.line ?? 0,
+      line: takeUp.line,
+    };
+  }
   await db
     .insertInto('runs')
     .values({
       id: run,
       job_id: id,
-      program_hash: program.hash,
-      bench: job.bench.name,
+      program_hash: hash,
+      bench: order.bench.name,
       phase: 'running',
-      planned_minutes: program.minutes,
+      planned_minutes: order.plannedMinutes,
       settings: JSON.stringify(settings),
       ended: null,
       why: null,
       minutes: null,
+      lines,
+      from_line: takeUp?.line ?? null,
+      takes_up: takeUp?.run ?? null,
+      operator: from.name,
     })
     .execute();
+  try {
+    await tellRunner(command, from);
+  } catch (error) {
+    await db.deleteFrom('runs').where('id', '=', run).execute();
+    throw error;
+  }
   return run;
 }
 
@@ -84,8 +135,15 @@ export interface RunRow {
   phase: string;
   why: string | null;
   bench: string;
+  operator: string;
   plannedMinutes: number;
   minutes: number | null;
+  waited: number | null;
+  /** The last line made, of how many; the line it began at. */
+  line: number | null;
+  lines: number;
+  fromLine: number | null;
+  takesUp: string | null;
   settings: RunSettings;
   note: string;
   started: string;
@@ -101,7 +159,7 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
     .selectFrom('runs')
     .innerJoin('programs', 'programs.hash', 'runs.program_hash')
     .selectAll('runs')
-    .select(['programs.name as program', 'programs.revision_id as revision'])
+    .select(['programs.name as program', 'programs.revision_id as revision', 'programs.cuts as cuts'])
     .where('runs.job_id', '=', id)
     .orderBy('runs.started', 'desc')
     .execute();
@@ -110,8 +168,14 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
     phase: row.phase,
     why: row.why,
     bench: row.bench,
+    operator: row.operator,
     plannedMinutes: row.planned_minutes,
     minutes: row.minutes,
+    waited: row.waited,
+    line: row.line,
+    lines: row.lines ?? row.cuts.at(-1)?.to ?? 0,
+    fromLine: row.from_line,
+    takesUp: row.takes_up,
     settings: row.settings,
     note: row.note,
     started: row.started.toISOString(),
@@ -128,11 +192,11 @@ export async function syncRuns(db: Kysely<Tables>): Promise<void> {
   const { next, ends } = await runEnds(Number(mark?.value ?? 0));
   if (next === Number(mark?.value ?? 0)) return;
   await db.transaction().execute(async (t) => {
-    for (const end of ends)
+    for (const { id, phase, why, minutes, waited, line, at } of ends)
       await t
         .updateTable('runs')
-        .set({ phase: end.phase, why: end.why ?? null, minutes: end.minutes, ended: new Date(end.at) })
-        .where('id', '=', end.id)
+        .set({ phase, why: why ?? null, minutes, waited, line, ended: new Date(at) })
+        .where('id', '=', id)
         .execute();
     await t
       .insertInto('marks')

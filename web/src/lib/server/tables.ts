@@ -43,6 +43,13 @@ export interface Tables {
     minutes: number | null;
     settings: Json<RunSettings>;
     note: Generated<string>;
+    /** The last line whose moves were all made, of how many; the line it began at, from 0; the run it took up. */
+    line: Generated<number | null>;
+    lines: Generated<number | null>;
+    waited: Generated<number | null>;
+    from_line: Generated<number | null>;
+    takes_up: Generated<string | null>;
+    operator: Generated<string>;
     started: Written;
     ended: Date | null;
   };

@@ -4,7 +4,7 @@
   import { beforeNavigate } from '$app/navigation';
   import { page } from '$app/state';
   import { zeroOf } from '@kerbe/core/stock/stock';
-  import { BenchFeed, provideBench } from '$lib/bench-feed.svelte';
+  import { useBench } from '$lib/bench-feed.svelte';
   import JobHead from '$lib/components/JobHead.svelte';
   import RouteBar from '$lib/components/RouteBar.svelte';
   import Relief from '$lib/components/Relief.svelte';
@@ -23,14 +23,11 @@
   const session = new JobSession(data.open);
   const workbench = new Workbench(session);
   provideWorkbench(workbench);
-  const feed = new BenchFeed();
-  provideBench(feed);
-  feed.open();
+  const feed = useBench();
   const scheme = new Scheme();
 
   onDestroy(() => {
     session.close();
-    feed.close();
     document.documentElement.removeAttribute('data-scheme');
   });
   beforeNavigate(({ willUnload, cancel }) => {
@@ -55,7 +52,7 @@
       x: machine.work.x + origin.x,
       y: machine.work.y + origin.y,
       z: machine.work.z + origin.z,
-      bit: run.cuts[run.cut]?.bit ?? zero.bit,
+      bit: run.cuts[run.cut]?.bit.name ?? feed.state.bit?.name ?? '',
     };
   });
   const done = $derived.by(() => {
@@ -174,7 +171,7 @@
   .bench {
     height: 100dvh;
     display: grid;
-    grid-template: 44px minmax(0, 1fr) auto / minmax(0, 1fr) 400px;
+    grid-template: 44px minmax(0, 1fr) auto / minmax(0, 1fr) var(--bar-width);
     grid-template-areas: 'head head' 'main card' 'route route';
     background: var(--paper);
     color: var(--ink);
@@ -251,6 +248,7 @@
     background: var(--card);
     border-left: 1px solid var(--line);
     padding: 18px 22px 22px;
+    margin-top: var(--bar-height);
     overflow-y: auto;
     min-height: 0;
   }
@@ -274,6 +272,7 @@
     padding-bottom: 10px;
   }
   .card :global(h1) {
+    white-space: nowrap;
     font-size: 20px;
     font-weight: 700;
   }
@@ -310,7 +309,7 @@
   }
   @media (max-width: 1000px) {
     .bench {
-      grid-template-columns: minmax(0, 1fr) 340px;
+      grid-template-columns: minmax(0, 1fr) var(--bar-width);
     }
   }
   @media (max-width: 760px) {

@@ -1,14 +1,21 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { answer, Revision, taken } from '$lib/server/door';
+import { answer, asker, taken } from '$lib/server/door';
 import { runsOf, startRun } from '$lib/server/runs';
 import { shop } from '$lib/server/shop';
 
 export const GET = ({ params }) => answer(async () => json({ runs: await runsOf(await shop(), params.id) }));
 
-/** Starts a run of the job as it stands. */
+const StartSchema = z.object({
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  /** Of the check whose findings were shown. */
+  token: z.string().max(60),
+  takeUp: z.object({ run: z.uuid(), line: z.number().int().min(0).max(10_000_000) }).optional(),
+});
+
+/** Starts the program that was checked, or takes up a run of it that broke off. */
 export const POST = ({ params, request }) =>
   answer(async () => {
-    const { revision } = await taken(request, z.object({ revision: Revision }));
-    return json({ id: await startRun(await shop(), params.id, revision) });
+    const start = await taken(request, StartSchema);
+    return json({ id: await startRun(await shop(), params.id, start, asker(request)) });
   });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { messageOf } from '../../link/wire.ts';
 
 export const ROUTER_WORDS = [
   'emergency',
@@ -35,22 +36,11 @@ export const RouterStateSchema = z.object({
   touching: z.boolean(),
   /** Seconds on the machine's own clock. */
   clock: z.number(),
+  /** Why it is held: it was asked to, or it heard nothing for two seconds. */
+  held: z.enum(['asked', 'unheard']).optional(),
 });
 export type RouterState = z.infer<typeof RouterStateSchema>;
 
-/** Every message a controller sends: one JSON object a line. */
-export const RouterMessageSchema = z.object({
-  hello: z.string().optional(),
-  state: RouterStateSchema.optional(),
-  /** Answer to `:echo N`, sent together with a fresh state. */
-  echo: z.number().optional(),
-  done: z.number().optional(),
-  refused: z.number().optional(),
-  why: z.string().optional(),
-  probe: PointSchema.nullable().optional(),
-  alarm: z.string().optional(),
-  error: z.string().optional(),
-  look: z.record(z.string(), z.unknown()).optional(),
-  piece: z.record(z.string(), z.unknown()).optional(),
-});
+/** Every message that a router's controller sends: one JSON object a line. */
+export const RouterMessageSchema = messageOf(RouterStateSchema);
 export type RouterMessage = z.infer<typeof RouterMessageSchema>;

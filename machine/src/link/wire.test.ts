@@ -1,8 +1,9 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
 import { afterEach, describe, expect, test } from 'vitest';
-import { MachineLink } from './machine-link.ts';
-import type { RouterState } from './messages.ts';
+import { RouterMessageSchema, type RouterState } from '../kinds/router/messages.ts';
+import { tcp } from './tcp.ts';
+import { type LinkFault, Wire } from './wire.ts';
 
 const IDLE: RouterState = {
   word: 'idle',
@@ -42,7 +43,16 @@ async function controller(hear: (line: string, say: Say, socket: Socket) => void
   await new Promise<void>((resolve) => server!.listen(0, '127.0.0.1', resolve));
   return (server!.address() as { port: number }).port;
 }
-const open = (port: number) => MachineLink.open(port, () => {});
+const never = new AbortController().signal;
+const gone: LinkFault[] = [];
+const open = (port: number, signal = never) =>
+  Wire.open<RouterState>(
+    tcp(port),
+    (value) => RouterMessageSchema.parse(value),
+    () => {},
+    (fault) => gone.push(fault),
+    signal,
+  );
 
 /** One that takes every line and says it is done at once. */
 function obliging(): Promise<number> {
@@ -73,21 +83,22 @@ describe('opening a link', () => {
     expect(link.state?.word).toBe('idle');
     expect(link.isClosed).toBeUndefined();
     link.close();
-    expect(link.isClosed).toBe('The link was closed.');
+    expect(link.isClosed).toBe('closed');
+    expect(gone.at(-1)).toBe('closed');
   });
 });
 
 describe('talking over a link', () => {
   test('run resolves when every line is done', async () => {
     const link = await open(await obliging());
-    await link.run('G0 X1', 'G0 X2', 'G0 X3');
+    await link.run(never, 'G0 X1', 'G0 X2', 'G0 X3');
     expect(link.sent).toBe(3);
     expect(link.done).toBe(3);
   });
   test('fresh waits for a state that was sent after the question', async () => {
     const link = await open(await obliging());
-    await link.run('G0 X1');
-    expect((await link.fresh()).done).toBe(1);
+    await link.run(never, 'G0 X1');
+    expect((await link.fresh(never)).done).toBe(1);
   });
   test('an alarm ends whoever waits, with a sentence', async () => {
     const link = await open(
@@ -95,7 +106,9 @@ describe('talking over a link', () => {
         line.startsWith(':state') ? say({ state: IDLE }) : say({ alarm: 'the bit was driven into the stock' }),
       ),
     );
-    await expect(link.run('G0 X1')).rejects.toThrow(/The machine has stopped: the bit was driven into the stock/);
+    await expect(link.run(never, 'G0 X1')).rejects.toThrow(
+      /The machine has stopped: the bit was driven into the stock/,
+    );
     link.clear();
     expect(link.isClosed).toBeUndefined();
   });
@@ -105,24 +118,59 @@ describe('talking over a link', () => {
         line.startsWith(':state') ? say({ state: IDLE }) : say({ refused: 1, why: 'G41 is not known here.' }),
       ),
     );
-    await expect(link.run('G41')).rejects.toThrow(/G41 is not known here/);
+    await expect(link.run(never, 'G41')).rejects.toThrow(/G41 is not known here/);
   });
   test('no more lines are sent ahead than the machine keeps up with', async () => {
     let heard = 0;
     const link = await open(
       await controller((line, say) => (line.startsWith(':state') ? say({ state: IDLE }) : heard++)),
     );
-    let aborted = false;
-    const sending = link.send(
-      Array.from({ length: 20_000 }, (_, k) => `G1 X${k}`),
-      () => aborted,
-    );
+    const cancel = new AbortController();
+    const sending = (async () => {
+      for (let k = 0; k < 20_000; k++) await link.send(`G1 X${k}`, cancel.signal);
+    })();
     await new Promise((resolve) => setTimeout(resolve, 300));
     expect(heard).toBeLessThan(20_000);
-    expect(link.sent).toBeLessThan(20_000);
-    aborted = true;
-    link.nudge();
-    await sending;
+    expect(link.sent).toBe(2000);
+    cancel.abort(new Error('enough'));
+    await expect(sending).rejects.toThrow('enough');
+  });
+  test('a line that was cut off is not passed on', async () => {
+    const told: string[] = [];
+    const port = await controller((line, say, socket) => {
+      if (!line.startsWith(':state')) return;
+      say({ state: IDLE });
+      setTimeout(() => {
+        socket.write('{"alarm":"cut');
+        socket.end();
+      }, 20);
+    });
+    const link = await Wire.open<RouterState>(
+      tcp(port),
+      (value) => RouterMessageSchema.parse(value),
+      ({ alarm }) => alarm && told.push(alarm),
+      () => {},
+      never,
+    );
+    await expect(link.until(() => false, never)).rejects.toThrow(/link to the machine broke/);
+    expect(told).toEqual([]);
+  });
+  test('waiting ends with the signal’s reason, also before the machine has answered', async () => {
+    const cancel = new AbortController();
+    const waiting = open(await controller(() => {}), cancel.signal);
+    setTimeout(() => cancel.abort(new Error('not any more')), 50);
+    await expect(waiting).rejects.toThrow('not any more');
+  });
+  test('the machine hears a word at least twice a second', async () => {
+    let words = 0;
+    await open(
+      await controller((line, say) => {
+        words++;
+        if (line.startsWith(':state')) say({ state: IDLE });
+      }),
+    );
+    await new Promise((resolve) => setTimeout(resolve, 1300));
+    expect(words).toBeGreaterThanOrEqual(4);
   });
   test('a touch comes back as a place; none as a sentence', async () => {
     const answers: unknown[] = [{ x: 1, y: 2, z: -3 }, null];
@@ -135,15 +183,15 @@ describe('talking over a link', () => {
         say({ done: ++lines });
       }),
     );
-    expect(await link.probeMove('G38.2 Z-10 F100')).toEqual({ x: 1, y: 2, z: -3 });
-    await expect(link.probeMove('G38.2 Z-10 F100')).rejects.toThrow(/ended without a touch/);
+    expect(await link.probeMove('G38.2 Z-10 F100', never)).toEqual({ x: 1, y: 2, z: -3 });
+    await expect(link.probeMove('G38.2 Z-10 F100', never)).rejects.toThrow(/ended without a touch/);
   });
   test('a broken link is told to whoever waits', async () => {
     const link = await open(
       await controller((line, say, socket) => (line.startsWith(':state') ? say({ state: IDLE }) : socket.destroy())),
     );
-    await expect(link.run('G0 X1')).rejects.toThrow(/link to the machine broke/);
-    await expect(link.run('G0 X2')).rejects.toThrow(/link to the machine broke/);
+    await expect(link.run(never, 'G0 X1')).rejects.toThrow(/link to the machine broke/);
+    await expect(link.run(never, 'G0 X2')).rejects.toThrow(/link to the machine broke/);
   });
   test('a machine that falls silent counts as lost', async () => {
     const link = await open(
@@ -151,6 +199,6 @@ describe('talking over a link', () => {
         if (line.startsWith(':state')) say({ state: IDLE });
       }),
     );
-    await expect(link.run('G0 X1')).rejects.toThrow(/fallen silent; go and look at it/);
+    await expect(link.run(never, 'G0 X1')).rejects.toThrow(/fallen silent; go and look at it/);
   });
 });

@@ -1,0 +1,73 @@
+import { readBlock } from './block.ts';
+import { type Action, Interpreter, type Modes } from './interpreter.ts';
+
+/** Follows a program line by line: what each line does, and which modes hold after it. */
+export class ProgramFollower {
+  private readonly interpreter = new Interpreter();
+  /** The last comment, as a program's prompt stands before its pause. */
+  remark = '';
+  /** Turns a minute that the program has the spindle make now; 0 where it stands. */
+  spindle = 0;
+  /** Axes whose place is known from the program. */
+  readonly known = { x: false, y: false, z: false };
+  /** Whether an M6 of the program is in this line. */
+  changes = false;
+  /** Whether it waits for someone in this line (M0, M1, M60). */
+  pauses = false;
+  ended = false;
+
+  /** @param from modes to begin with, where not at the program's first line. */
+  constructor(from?: Modes) {
+    if (from) this.interpreter.modes = from;
+  }
+
+  get modes(): Modes {
+    return this.interpreter.modes;
+  }
+
+  /** @throws {import('./interpreter.ts').Refused | import('./block.ts').BlockError} with one sentence. */
+  take(line: string): Action[] {
+    this.changes = this.pauses = false;
+    const block = readBlock(line);
+    if (!block) return [];
+    if (block.comment) this.remark = block.comment.trim();
+    const actions = this.interpreter.read(line);
+    for (const { letter } of block.words)
+      if (letter === 'X' || letter === 'Y' || letter === 'Z')
+        this.known[letter.toLowerCase() as 'x' | 'y' | 'z'] = true;
+    for (const action of actions) {
+      if (action.do === 'spindle') this.spindle = action.turns;
+      else if (action.do === 'bit') this.changes = true;
+      else if (action.do === 'pause') this.pauses = true;
+      else if (action.do === 'end') this.ended = true;
+    }
+    return actions;
+  }
+}
+
+/**
+ * A block that states every mode anew, so that what was said to the machine in between cannot change how the next
+ * line is read.
+ *
+ * @example of a program in inches, with lengths from zero: `G17 G20 G90 G94 G54`
+ */
+export function modeWords({ inch, incremental, system }: Modes): string {
+  return `G17 ${inch ? 'G20' : 'G21'} ${incremental ? 'G91' : 'G90'} G94 G${54 + system}`;
+}
+
+/**
+ * A line that continues a motion from before, with that motion's word written into it; other lines as they are.
+ *
+ * @example withMotion('N40 X10 Y5', 1) // 'N40 G1 X10 Y5'
+ */
+export function withMotion(line: string, motion: number | undefined): string {
+  if (motion === undefined || motion > 3) return line;
+  const block = readBlock(line);
+  if (!block) return line;
+  const words = block.words.map(({ letter, value }) => letter + value);
+  const named = words.some((word) => /^G(0|1|2|3|38\.2|80|81|82|83|4|10|28|30)$/.test(word));
+  const moves = block.words.some(({ letter }) => 'XYZIJK'.includes(letter));
+  return named || !moves
+    ? line
+    : line.replace(/^(\s*[nN]\s*\d+)?\s*/, (number) => `${number.trim()} G${motion} `).trim();
+}

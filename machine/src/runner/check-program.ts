@@ -1,0 +1,73 @@
+import type { BenchFacts, ProgramOrder } from './commands.ts';
+import type { ProgramStore } from './program-store.ts';
+import type { RunnerState } from './runner-state.ts';
+import { judgeZero } from './zero.ts';
+
+/** Least of a machine's end that a program may come to, mm: rounding only. */
+const ROUNDING = 0.001;
+const CHECK_FOR = 300_000;
+
+/** What was found, and what was looked at to find it. */
+export interface ProgramCheck {
+  lines: number;
+  looked: string[];
+  findings: string[];
+  /** How many different bits the program is made with. */
+  bits: number;
+}
+
+/** Looks at a program as this bench would run it now: its text, its lines, its reach from this zero. */
+export async function checkProgram(
+  order: ProgramOrder,
+  {
+    programs,
+    facts,
+    origin,
+    zero,
+  }: { programs: ProgramStore; facts: BenchFacts | undefined } & Pick<RunnerState, 'origin' | 'zero'>,
+): Promise<ProgramCheck> {
+  const found = await programs.facts(order.hash, AbortSignal.timeout(CHECK_FOR));
+  const findings: string[] = [];
+  const looked: string[] = [];
+  const travel = (facts ?? order.bench).travel;
+  const ends = { x: [0, travel.x], y: [0, travel.y], z: [-travel.z, 0] } as const;
+
+  if (found.hash !== order.hash)
+    findings.push('The program’s file is not the one that was written; write the program again at Proof.');
+  else looked.push(`The text is the one of the job’s revision ${order.revision}, to the last letter.`);
+
+  findings.push(...found.refused);
+  if (!found.ends) findings.push('The program does not end by M2 or M30; it may be cut off.');
+  if (found.refused.length === 0 && found.ends)
+    looked.push(`All its ${found.lines.toLocaleString('en')} lines can be followed, to the end.`);
+
+  const judged = judgeZero(zero, order.basis);
+  if (origin && judged.xy === 'kept' && judged.z === 'kept') {
+    const out = [];
+    for (const axis of ['x', 'y', 'z'] as const) {
+      const { min, max } = found.reach;
+      if (min[axis] > max[axis]) continue;
+      const over = Math.max(ends[axis][0] - min[axis] - origin[axis], max[axis] + origin[axis] - ends[axis][1]);
+      if (over > ROUNDING)
+        out.push(
+          `From this zero the program would leave the reach of the ${axis.toUpperCase()} axis by ${over.toFixed(1)} mm; move the stock or set zero again.`,
+        );
+    }
+    findings.push(...out);
+    if (out.length === 0) looked.push('From this zero every move stays within the machine’s reach.');
+  }
+  for (const axis of ['x', 'y', 'z'] as const) {
+    const { min, max } = found.direct;
+    if (min[axis] > max[axis]) continue;
+    if (min[axis] < ends[axis][0] - ROUNDING || max[axis] > ends[axis][1] + ROUNDING)
+      findings.push(
+        `The program goes to a place of the machine that its ${axis.toUpperCase()} axis does not reach; look at the bench’s parking place.`,
+      );
+  }
+  const bits = new Map(order.cuts.map((cut) => [cut.bit.id, cut.bit]));
+  if (bits.size > 1 && !(facts ?? order.bench).setter)
+    findings.push(
+      'This bench has no tool setter to measure a changed bit with; make one program for each bit (a dialect of the bench).',
+    );
+  return { lines: found.lines, looked, findings, bits: bits.size };
+}

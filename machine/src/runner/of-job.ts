@@ -1,0 +1,66 @@
+import type { JobResult } from '@kerbe/core/job/compute';
+import { type Bit, DRILL_POINT } from '@kerbe/core/bits/bit';
+import type { Job } from '@kerbe/core/job/job';
+import type { Program } from '@kerbe/core/program/write';
+import { DIALECTS } from '@kerbe/core/program/dialect';
+import { heightOverAll } from '@kerbe/core/stock/keep-out';
+import { zeroOf } from '@kerbe/core/stock/stock';
+import type { BenchFacts, ProgramOrder } from './commands.ts';
+import type { Basis, BitShape } from './zero.ts';
+
+/** What the runner has to know of the bench that a job is for. */
+export function benchFactsOf({ bench }: Pick<Job, 'bench'>): BenchFacts {
+  const { name, travel, setter, plate, spindleAfter } = bench;
+  return { name, travel, setter, plate, spindleAfter };
+}
+
+/** What a zero of a job is a zero of, as the job stands now. */
+export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | 'stock' | 'bench'>): Basis {
+  const { x, y } = zeroOf(stock);
+  return {
+    job: { id, name },
+    stock: { material: stock.material, length: stock.length, width: stock.width },
+    fixture: stock.holdDown,
+    placeXY: stock.zeroXY,
+    placeZ: stock.zeroZ,
+    at: { x, y },
+    corners: stock.corners,
+    plate: bench.plate,
+  };
+}
+
+/** A bit as the bench knows it; namesakes of one job are told apart by their numbers in the program. */
+export function bitShapeOf(bits: readonly Bit[], id: string): BitShape {
+  const k = bits.findIndex((bit) => bit.id === id);
+  const { name, kind, diameter, tip } = bits[k];
+  const angle = bits[k].angle ?? (kind === 'drill' ? DRILL_POINT : undefined);
+  const twin = bits.some((bit) => bit.id !== id && bit.name === name);
+  return { id, name: twin ? `${name} (T${k + 1})`.slice(0, 80) : name, diameter, angle, tip };
+}
+
+/** A job's program as the runner is to check and run it. */
+export function orderOf(
+  id: string,
+  job: Job,
+  result: Pick<JobResult, 'cuts'>,
+  program: Program,
+  revision: string,
+  hash: string,
+): ProgramOrder {
+  const made = new Map(result.cuts.map((cut) => [cut.id, cut]));
+  return {
+    hash,
+    job: job.name,
+    jobId: id,
+    revision,
+    basis: basisOf(id, job),
+    bench: benchFactsOf(job),
+    plannedMinutes: program.minutes,
+    approach: heightOverAll(job.stock.keepOuts, job.stock.lift) - zeroOf(job.stock).z,
+    spindle: DIALECTS[job.bench.dialect].spindle,
+    cuts: program.cuts.map((cut) => {
+      const { bit, plunge } = made.get(cut.id)!;
+      return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit), plunge };
+    }),
+  };
+}

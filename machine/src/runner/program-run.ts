@@ -1,0 +1,324 @@
+import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
+import { LinkLost } from '../link/wire.ts';
+import { enterAt, measureBit, type RouterWire, type Telling, toChangePlace } from '../kinds/router/procedures.ts';
+import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
+import type { BenchFacts, ProgramOrder } from './commands.ts';
+import type { LengthBook } from './length-book.ts';
+import type { ProgramPlace } from './program-facts.ts';
+import type { ProgramStore, Timeline } from './program-store.ts';
+import { CommandRefused } from './reasons.ts';
+import type { RunnerState, RunState } from './runner-state.ts';
+import type { EventName } from './table.ts';
+import type { BitShape, Change } from './zero.ts';
+
+/** What a run needs of the runner whose run it is. */
+export interface RunContext {
+  state: RunnerState;
+  facts: BenchFacts;
+  programs: ProgramStore;
+  lengths: LengthBook;
+  telling: Telling;
+  event(name: EventName): void;
+  changed(): void;
+  happened(change: Change): void;
+  shiftZero(wire: RouterWire, by: number, bit: BitShape, reading: number, signal: AbortSignal): Promise<void>;
+}
+
+type Answer = 'confirm' | 'bit-changed' | 'bit-is-right';
+type Start =
+  | { id: string; command: 'run' }
+  | { id: string; command: 'take-up'; line: number; acknowledged: number; broken: string };
+
+/** One run of a program: its lines, its bit changes, its waits, and what is true of it at any moment. */
+export class ProgramRun {
+  readonly state: RunState;
+  private timeline: Timeline = { minutes: new Float64Array(), feeding: new Float64Array() };
+  private place?: ProgramPlace;
+  private wire?: RouterWire;
+  /** Program lines since the runner last said something of its own: the first, how many, and the wire's count before. */
+  private stretch = { first: 0, sent: 0, base: 0 };
+  /** Seconds of work on the line that is being made. */
+  private inLine = 0;
+  private waiting?: { answers: readonly Answer[]; take: (answer: Answer) => void };
+
+  constructor(
+    private readonly order: ProgramOrder,
+    private readonly start: Start,
+    private readonly context: RunContext,
+  ) {
+    const { hash, job, jobId, plannedMinutes, cuts } = order;
+    const takeUp = start.command === 'take-up';
+    this.state = {
+      id: start.id,
+      job,
+      jobId,
+      hash,
+      phase: 'on',
+      plannedMinutes,
+      minutes: 0,
+      waited: 0,
+      minutesLeft: plannedMinutes,
+      line: takeUp ? start.line : 0,
+      lines: context.state.checked?.lines ?? 0,
+      from: takeUp ? start.line : undefined,
+      takesUp: takeUp ? start.broken : undefined,
+      cut: 0,
+      cuts: cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit })),
+      startedAt: new Date().toISOString(),
+    };
+  }
+
+  /** Reads what has to be known before anything moves. @throws {CommandRefused} */
+  async prepare(): Promise<void> {
+    const { programs, state } = this.context;
+    const { hash } = this.order;
+    if (this.start.command === 'take-up') {
+      if (this.start.line > this.start.acknowledged) throw new CommandRefused('beyond-broken');
+      const place = await programs.place(hash, this.start.line, AbortSignal.timeout(300_000));
+      // Before its first moves the program has said nowhere to go to: it begins at its beginning.
+      this.place = place.known ? place : undefined;
+      this.state.line = this.state.from = place.known ? place.line : 0;
+    }
+    const needed = this.bitAt(this.state.line);
+    if (state.bit?.id !== needed.id)
+      throw new CommandRefused('other-bit', `This begins with ${needed.name}; put it in and say so at Set-up.`);
+    this.timeline = await programs.timeline(hash);
+  }
+
+  /** The bit that the cut at a line is made with, or the next one. */
+  private bitAt(line: number): BitShape {
+    const { cuts } = this.order;
+    return (cuts.find((cut) => line < cut.to) ?? cuts.at(-1)!).bit;
+  }
+
+  private plungeAt(line: number): number {
+    const { cuts } = this.order;
+    return (cuts.find((cut) => line < cut.to) ?? cuts.at(-1)!).plunge;
+  }
+
+  /** Makes it, from its first line or from where it is taken up. */
+  async make(wire: RouterWire, signal: AbortSignal): Promise<void> {
+    this.wire = wire;
+    const { programs } = this.context;
+    // What someone set for another run does not go on unseen.
+    wire.control('feed 100');
+    wire.control('spindle 100');
+    const first = this.state.line;
+    const follower = new ProgramFollower(this.place?.modes);
+    let anew = false;
+    if (this.place) {
+      await this.enter(wire, this.place, signal);
+      anew = true;
+    }
+    this.begin(first);
+    let k = first;
+    let motion: number | undefined;
+    for await (const text of programs.lines(this.order.hash, first)) {
+      const before = follower.modes;
+      follower.take(text);
+      if (follower.changes) {
+        await this.allMade(signal);
+        const wanted = this.order.cuts.find((cut) => cut.from >= k)?.bit;
+        if (wanted && wanted.id !== this.context.state.bit?.id) {
+          this.context.event('change-asked');
+          await this.changeBit(wire, wanted, signal);
+          this.context.event('cutting-begins');
+        }
+        anew = true;
+      }
+      let line = text;
+      if (anew && !follower.changes) {
+        motion = before.motion;
+        await this.restate(wire, before, signal);
+        this.begin(k);
+        anew = false;
+      }
+      if (motion !== undefined) {
+        line = withMotion(text, motion);
+        if (line !== text || follower.modes.motion !== motion) motion = undefined;
+      }
+      await wire.send(line, signal);
+      this.stretch.sent++;
+      k++;
+      if (follower.pauses) await this.pause(wire, follower.remark || text, signal);
+      if (follower.changes) {
+        await this.allMade(signal);
+        this.begin(k);
+      }
+      if (follower.ended) break;
+    }
+    await this.allMade(signal);
+    this.state.lines = Math.max(this.state.lines, k);
+    this.state.line = k;
+    this.update();
+  }
+
+  private begin(line: number): void {
+    this.stretch = { first: line, sent: 0, base: this.wire!.sent };
+  }
+
+  private async allMade(signal: AbortSignal): Promise<void> {
+    const wire = this.wire!;
+    const target = wire.sent;
+    await wire.until(() => wire.done >= target, signal);
+    this.update();
+  }
+
+  /** States the program's modes anew after words of the runner's own. The feed is read before the units of its block. */
+  private async restate(wire: RouterWire, modes: ProgramPlace['modes'], signal: AbortSignal): Promise<void> {
+    await wire.run(signal, modeWords(modes));
+    if (modes.feed > 0) await wire.run(signal, `F${(modes.feed / (modes.inch ? 25.4 : 1)).toFixed(3)}`);
+  }
+
+  private async enter(wire: RouterWire, place: ProgramPlace, signal: AbortSignal): Promise<void> {
+    if (this.order.spindle === 'operator' && place.prompted)
+      await this.ask('Switch the spindle on at this bit’s speed; then confirm.', wire, signal);
+    await enterAt(
+      wire,
+      {
+        at: place.modes.at,
+        spindle: place.spindle,
+        plunge: this.plungeAt(this.state.line),
+        approach: this.order.approach,
+      },
+      signal,
+    );
+  }
+
+  /** The program waits for someone (M0): its last remark is what it asks. */
+  private async pause(wire: RouterWire, prompt: string, signal: AbortSignal): Promise<void> {
+    const target = wire.sent - 1;
+    await wire.until(() => wire.done >= target && wire.state!.word === 'waiting', signal);
+    await this.ask(prompt, wire, signal);
+  }
+
+  private async ask(prompt: string, wire: RouterWire, signal: AbortSignal): Promise<void> {
+    this.state.prompt = prompt;
+    this.context.event('pause-asked');
+    await this.answered(['confirm'], signal);
+    this.state.prompt = undefined;
+    if (wire.state!.word === 'waiting') wire.control('resume');
+    this.context.event('cutting-begins');
+  }
+
+  /** Measures the old bit, brings the spindle forward, waits for the operator, measures the new one and shifts zero. */
+  private async changeBit(wire: RouterWire, wanted: BitShape, signal: AbortSignal): Promise<void> {
+    const { state, facts, lengths, telling, event } = this.context;
+    const setter = facts.setter!;
+    const old = state.bit!;
+    this.state.bit = wanted;
+    telling.say('Measuring the bit that comes out');
+    const before = await measureBit(wire, setter, telling, signal);
+    lengths.add(old, before);
+    state.zero = { ...state.zero, z: { ...state.zero!.z!, reading: before } };
+    await toChangePlace(wire, facts, signal);
+    state.bit = undefined;
+    this.context.happened('bit');
+    telling.say(`Waiting for ${wanted.name}`);
+    event('change-begins');
+    for (let answer = await this.answered(['bit-changed'], signal); ;) {
+      telling.say('Measuring the new bit');
+      await wire.fresh(signal);
+      await wire.until(() => wire.state!.word === 'idle', signal);
+      const reading = await measureBit(wire, setter, telling, signal);
+      const far = farFromOwn(reading, lengths.of(wanted));
+      const same = Math.abs(reading - before) < SAME_LENGTH;
+      if (same || far !== undefined) {
+        await toChangePlace(wire, facts, signal);
+        state.question = same
+          ? { about: 'same-length', bit: wanted, before: old }
+          : { about: 'far-from-own', bit: wanted, off: far! };
+        telling.say('Asking about the bit');
+        event('bit-doubted');
+        answer = await this.answered(['bit-is-right', 'bit-changed'], signal);
+        state.question = undefined;
+        if (answer === 'bit-changed') continue;
+        await wire.fresh(signal);
+        await wire.until(() => wire.state!.word === 'idle', signal);
+      }
+      lengths.add(wanted, reading);
+      state.bit = { ...wanted, at: new Date().toISOString(), by: state.operator?.name ?? '' };
+      await this.context.shiftZero(wire, reading - before, wanted, reading, signal);
+      this.state.bit = undefined;
+      telling.say('Running');
+      return;
+    }
+  }
+
+  /** Waits for one of these answers. The emergency stop may be pressed meanwhile: that is how a spindle is made safe. */
+  private answered(answers: readonly Answer[], signal: AbortSignal): Promise<Answer> {
+    return new Promise((resolve, reject) => {
+      const end = () => {
+        this.waiting = undefined;
+        signal.removeEventListener('abort', abort);
+      };
+      const abort = () => {
+        end();
+        reject(signal.reason as Error);
+      };
+      if (signal.aborted) return abort();
+      signal.addEventListener('abort', abort);
+      this.waiting = {
+        answers,
+        take: (answer) => {
+          end();
+          resolve(answer);
+        },
+      };
+    });
+  }
+
+  answer(answer: Answer): void {
+    if (this.waiting?.answers.includes(answer)) this.waiting.take(answer);
+  }
+
+  /** Time that has passed by the machine's clock, s. */
+  timed(seconds: number, working: boolean): void {
+    if (working) {
+      this.state.minutes += seconds / 60;
+      this.inLine += seconds;
+    } else this.state.waited += seconds / 60;
+    this.update();
+  }
+
+  /** What is true of it now: the last line made, the cut, and the time left. */
+  private update(): void {
+    const { wire, state, order, timeline } = this;
+    if (!wire) return;
+    const { first, sent, base } = this.stretch;
+    const made = first + Math.min(sent, Math.max(0, wire.done - base));
+    if (made > state.line) {
+      state.line = made;
+      this.inLine = 0;
+    }
+    const cut = state.cuts.findIndex(({ to }) => state.line < to);
+    state.cut = cut < 0 ? state.cuts.length - 1 : cut;
+    const at = (times: Float64Array, line: number) => (line <= 0 ? 0 : (times[Math.min(line, times.length) - 1] ?? 0));
+    const override = (this.context.state.machine?.override ?? 100) / 100;
+    const done = at(timeline.minutes, state.line);
+    const fed = at(timeline.feeding, state.line);
+    const length = at(timeline.minutes, state.line + 1) - done;
+    const feeding = at(timeline.feeding, state.line + 1) - fed;
+    // Of the line that is being made, what has passed; the override changes what is fed, and nothing else.
+    const scaled = length - feeding + feeding / override;
+    const share = scaled > 0 ? Math.min(1, this.inLine / 60 / scaled) : 0;
+    const rest = Math.max(0, order.plannedMinutes - done - length * share);
+    const restFed = Math.max(0, (timeline.feeding.at(-1) ?? 0) - fed - feeding * share);
+    state.minutesLeft = Math.max(0, rest - restFed) + restFed / override;
+  }
+
+  /** @param failure what ended it; nothing where it came to its end. */
+  end(failure: unknown, stopped: boolean): void {
+    this.update();
+    const { state } = this;
+    state.endedAt = new Date().toISOString();
+    state.bit = state.prompt = undefined;
+    if (failure === undefined) state.phase = 'done';
+    else if (stopped) Object.assign(state, { phase: 'stopped', why: 'stopped by the operator' });
+    else
+      Object.assign(state, {
+        phase: failure instanceof LinkLost && failure.fault !== 'closed' ? 'lost' : 'failed',
+        why: failure instanceof Error ? failure.message : String(failure),
+      });
+  }
+}

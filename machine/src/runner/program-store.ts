@@ -1,0 +1,83 @@
+import { spawn } from 'node:child_process';
+import { createReadStream } from 'node:fs';
+import { open } from 'node:fs/promises';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { linesOf, type ProgramFacts, type ProgramPlace } from './program-facts.ts';
+
+/** When each line of a program is planned to be finished, minutes from its start, and how much of that is feeding. */
+export interface Timeline {
+  minutes: Float64Array;
+  feeding: Float64Array;
+}
+
+/** Where the runner finds programs, by their hash. */
+export interface ProgramStore {
+  facts(hash: string, signal: AbortSignal): Promise<ProgramFacts>;
+  /** What holds before a line, counted from 0. */
+  place(hash: string, line: number, signal: AbortSignal): Promise<ProgramPlace>;
+  /** Lines from one on, counted from 0, as they are asked for. */
+  lines(hash: string, from: number): AsyncIterable<string>;
+  timeline(hash: string): Promise<Timeline>;
+}
+
+/**
+ * Programs in a folder: `HASH.nc`, and beside it `HASH.timeline`, two numbers of eight bytes a line. They are read as
+ * streams, and looked through in a process of their own, so that the longest leaves the runner free to hold.
+ */
+export class ProgramFolder implements ProgramStore {
+  constructor(private readonly folder: string) {}
+
+  facts(hash: string, signal: AbortSignal): Promise<ProgramFacts> {
+    return this.ask([hash], signal) as Promise<ProgramFacts>;
+  }
+
+  place(hash: string, line: number, signal: AbortSignal): Promise<ProgramPlace> {
+    return this.ask([hash, String(line)], signal) as Promise<ProgramPlace>;
+  }
+
+  async *lines(hash: string, from: number): AsyncIterable<string> {
+    let k = 0;
+    for await (const line of linesOf(createReadStream(this.path(hash)))) if (k++ >= from) yield line;
+  }
+
+  async timeline(hash: string): Promise<Timeline> {
+    const file = await open(join(this.folder, `${nameOf(hash)}.timeline`));
+    try {
+      const bytes = await file.readFile();
+      const numbers = new Float64Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
+      const half = numbers.length / 2;
+      return { minutes: numbers.subarray(0, half), feeding: numbers.subarray(half) };
+    } finally {
+      await file.close();
+    }
+  }
+
+  private path(hash: string): string {
+    return join(this.folder, `${nameOf(hash)}.nc`);
+  }
+
+  private ask([hash, ...rest]: string[], signal: AbortSignal): Promise<unknown> {
+    return new Promise((resolve, reject) => {
+      const child = spawn(
+        process.execPath,
+        ['--import', 'tsx', fileURLToPath(new URL('./read-program.ts', import.meta.url)), this.path(hash), ...rest],
+        { stdio: ['ignore', 'pipe', 'pipe'], signal },
+      );
+      let out = '';
+      let errors = '';
+      child.stdout.setEncoding('utf8').on('data', (text: string) => (out += text));
+      child.stderr.setEncoding('utf8').on('data', (text: string) => (errors += text));
+      child.on('error', reject);
+      child.on('close', (code) => {
+        if (code === 0) resolve(JSON.parse(out));
+        else reject(new Error(`The program could not be read: ${errors.slice(0, 400)}`));
+      });
+    });
+  }
+}
+
+function nameOf(hash: string): string {
+  if (!/^[0-9a-f]{64}$/.test(hash)) throw new RangeError('A program is named by its hash.');
+  return hash;
+}

@@ -1,0 +1,154 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { readJobFile } from '@kerbe/core/job/job-file';
+import type { Job } from '@kerbe/core/job/job';
+import { basisOf, bitShapeOf } from './of-job.ts';
+import {
+  acrossFrom,
+  afterwards,
+  type Change,
+  judgeZero,
+  riseOf,
+  truthOf,
+  TRUTH,
+  type Zero,
+  type ZeroPart,
+  zeroTrouble,
+} from './zero.ts';
+
+const { job: comet } = readJobFile(
+  readFileSync(new URL('../../../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'),
+);
+const changed = (change: (job: Job) => void): Job => {
+  const job = structuredClone(comet);
+  change(job);
+  return job;
+};
+const onTop = changed((job) => (job.stock.zeroZ = 'stock'));
+const onBoard = changed((job) => (job.stock.zeroZ = 'spoilboard'));
+
+function zeroOf(job: Job, method: ZeroPart['method'] = 'corner'): Zero {
+  const part: ZeroPart = {
+    at: '2026-11-25T09:00:00.000Z',
+    by: 'Asa',
+    method,
+    corner: 'lower-left',
+    bit: bitShapeOf(job.bits, 'v90'),
+    basis: basisOf('comet', job),
+  };
+  return { xy: part, z: { ...part } };
+}
+
+describe('what a zero is worth when the job changes', () => {
+  test.each<[string, Job, ZeroPart['method'], (job: Job) => void, 'kept' | 'void', 'kept' | 'void', Change]>([
+    ['other material', onTop, 'corner', (job) => (job.stock.material = 'ash'), 'void', 'void', 'other-stock'],
+    ['another length', onTop, 'corner', (job) => (job.stock.length += 20), 'void', 'void', 'other-stock'],
+    ['another width', onTop, 'corner', (job) => (job.stock.width += 20), 'void', 'void', 'other-stock'],
+    ['held anew', onTop, 'corner', (job) => (job.stock.holdDown = 'tape'), 'void', 'void', 'board-moved'],
+    ['another corner', onTop, 'corner', (job) => (job.stock.zeroXY = 'upper-right'), 'void', 'kept', 'other-place'],
+    ['the centre', onTop, 'corner', (job) => (job.stock.zeroXY = 'centre'), 'void', 'kept', 'other-place'],
+    ['top to spoilboard', onTop, 'corner', (job) => (job.stock.zeroZ = 'spoilboard'), 'kept', 'void', 'other-surface'],
+    ['spoilboard to top', onBoard, 'spoilboard', (job) => (job.stock.zeroZ = 'stock'), 'kept', 'void', 'other-surface'],
+    ['another plate', onTop, 'flat', (job) => (job.bench.plate.thickness = 10), 'kept', 'void', 'other-plate'],
+  ])('%s', (_, then, method, change, xy, z, why) => {
+    const now = structuredClone(then);
+    change(now);
+    const judged = judgeZero(zeroOf(then, method), basisOf('comet', now));
+    expect([judged.xy, judged.z]).toEqual([xy, z]);
+    expect(judged.voidXY ?? judged.voidZ).toBe(why);
+    expect(zeroTrouble(judged)).toContain(truthOf(why).says);
+  });
+  test('another job', () => {
+    expect(judgeZero(zeroOf(onTop), basisOf('other', onTop))).toMatchObject({
+      xy: 'void',
+      z: 'void',
+      voidXY: 'other-job',
+    });
+  });
+  test('nothing changed', () => {
+    const judged = judgeZero(zeroOf(onTop), basisOf('comet', onTop));
+    expect(judged).toMatchObject({ xy: 'kept', z: 'kept', said: [] });
+    expect(zeroTrouble(judged)).toBeUndefined();
+  });
+  test('a thickness under a zero that was touched on the top is kept, and said', () => {
+    const now = structuredClone(onTop);
+    now.stock.corners = [12, 12, 12, 12];
+    expect(judgeZero(zeroOf(onTop), basisOf('comet', now))).toMatchObject({
+      xy: 'kept',
+      z: 'kept',
+      said: ['thickness-top'],
+    });
+  });
+  test('a thickness over a zero that was touched on the board is kept, and said', () => {
+    const now = structuredClone(onBoard);
+    now.stock.corners = [12, 12, 12, 12];
+    expect(judgeZero(zeroOf(onBoard, 'spoilboard'), basisOf('comet', now))).toMatchObject({
+      z: 'kept',
+      said: ['thickness-board'],
+    });
+  });
+  test('a height reckoned through the stock from the other surface goes with the thickness', () => {
+    const now = structuredClone(onBoard);
+    now.stock.corners = [12, 12, 12, 12];
+    expect(judgeZero(zeroOf(onBoard, 'corner'), basisOf('comet', now))).toMatchObject({
+      xy: 'kept',
+      voidZ: 'thickness-derived',
+    });
+  });
+});
+
+describe('what a zero is worth after what happens at the bench', () => {
+  test.each(TRUTH.map((row) => [row.change, row] as const))('%s', (change, row) => {
+    const { xy, z } = afterwards(zeroOf(onTop), change);
+    expect(xy!.void).toBe(row.xy === 'kept' ? undefined : change);
+    expect(z!.void).toBe(row.z === 'kept' ? undefined : change);
+  });
+  test('a measuring does not mend what a lost position has made void', () => {
+    const lost = afterwards(afterwards(zeroOf(onTop), 'bit'), 'link-lost');
+    expect(lost.z!.void).toBe('link-lost');
+    expect(afterwards(lost, 'bit').z!.void).toBe('link-lost');
+  });
+  test('the rows the issue of every motion asks for', () => {
+    const asked: [Change, string, string][] = [
+      ['other-job', 'void', 'void'],
+      ['other-stock', 'void', 'void'],
+      ['board-moved', 'void', 'void'],
+      ['other-place', 'void', 'kept'],
+      ['other-surface', 'kept', 'void'],
+      ['other-plate', 'kept', 'void'],
+      ['thickness-top', 'kept', 'kept'],
+      ['thickness-board', 'kept', 'kept'],
+      ['bit', 'kept', 'void until measured'],
+      ['homed', 'kept', 'kept'],
+      ['link-lost', 'void', 'void'],
+      ['reset', 'void', 'void'],
+      ['position-lost', 'void', 'void'],
+      ['emergency-at-rest', 'kept', 'void until measured'],
+    ];
+    for (const [change, xy, z] of asked) expect(truthOf(change)).toMatchObject({ xy, z });
+  });
+});
+
+// 9.0 mm at the touched corner, 9.4 at the thickest: the top of the stock lies 0.4 over what was touched.
+test('from the touched surface to zero', () => {
+  const job = changed((j) => {
+    j.stock.corners = [9, 9.2, 9.4, 9.1];
+    j.stock.zeroZ = 'stock';
+  });
+  const basis = basisOf('a', job);
+  expect(riseOf(basis, 'corner', 'lower-left')).toBeCloseTo(0.4, 9);
+  expect(riseOf(basis, 'corner', 'upper-right')).toBeCloseTo(0, 9);
+  expect(riseOf(basis, 'flat')).toBeCloseTo(9.4 - 9.175, 9);
+  expect(riseOf(basis, 'spoilboard')).toBeCloseTo(9.4, 9);
+  const board = basisOf(
+    'a',
+    changed((j) => (j.stock.zeroZ = 'spoilboard')),
+  );
+  expect(riseOf(board, 'spoilboard')).toBe(0);
+  expect(riseOf(board, 'corner', 'lower-left')).toBe(-9);
+  const centre = basisOf(
+    'a',
+    changed((j) => (j.stock.zeroXY = 'centre')),
+  );
+  expect(acrossFrom(centre, 'upper-right')).toEqual({ x: -comet.stock.length / 2, y: -comet.stock.width / 2 });
+});

@@ -1,0 +1,287 @@
+import { z } from 'zod';
+
+const Size = z.number().min(0).max(10_000);
+const Place = z.number().min(-10_000).max(10_000);
+
+/** A bit as the bench knows it: by identity, since two bits may have one name. */
+export const BitSchema = z.object({
+  id: z.string().min(1).max(60),
+  name: z.string().max(80),
+  diameter: z.number().positive(),
+  /** Included angle of a V-bit, degrees. */
+  angle: z.number().positive().optional(),
+  tip: z.number().min(0),
+});
+export type BitShape = z.infer<typeof BitSchema>;
+
+/** What a zero is a zero of: taken from the job when it is set, and compared with the job as it is now. */
+export const BasisSchema = z.object({
+  job: z.object({ id: z.string().max(60), name: z.string().max(120) }),
+  stock: z.object({ material: z.string().max(60), length: Size, width: Size }),
+  fixture: z.string().max(40),
+  /** Where zero lies: which corner or the centre, and the top of the stock or the spoilboard. */
+  placeXY: z.string().max(20),
+  placeZ: z.enum(['stock', 'spoilboard']),
+  /** The same place on the sheet, mm from its lower left corner. */
+  at: z.object({ x: Place, y: Place }),
+  /** Thickness at the lower left, lower right, upper right and upper left corner, mm. */
+  corners: z.tuple([Size, Size, Size, Size]),
+  /** The bench's touch plate, mm. */
+  plate: z.object({ thickness: Size, side: Size, size: Size }),
+});
+export type Basis = z.infer<typeof BasisSchema>;
+
+export const METHODS = ['corner', 'flat', 'spoilboard'] as const;
+export const CORNERS = ['lower-left', 'lower-right', 'upper-right', 'upper-left'] as const;
+/** How a zero is found with the touch plate: over a corner for X, Y and Z, flat on the stock or on the spoilboard for Z. */
+export type Method = (typeof METHODS)[number];
+export type Corner = (typeof CORNERS)[number];
+
+/** What may happen to a zero. */
+export type Change =
+  | 'other-job'
+  | 'other-stock'
+  | 'board-moved'
+  | 'other-place'
+  | 'other-surface'
+  | 'other-plate'
+  | 'thickness-derived'
+  | 'thickness-top'
+  | 'thickness-board'
+  | 'bit'
+  | 'homed'
+  | 'link-lost'
+  | 'reset'
+  | 'position-lost'
+  | 'emergency-at-rest';
+
+type Fate = 'kept' | 'void' | 'void until measured';
+
+/** One row of the truth table. */
+export interface TruthRow {
+  change: Change;
+  /** The change in words, as docs/safety.md has it. */
+  when: string;
+  xy: Fate;
+  z: Fate;
+  /** Said of a zero that the change made void or that is kept with a warning. */
+  says: string;
+}
+
+/** What becomes of a zero, X and Y apart from Z. docs/safety.md prints this table, and a test walks it. */
+export const TRUTH: readonly TruthRow[] = [
+  { change: 'other-job', when: 'another job', xy: 'void', z: 'void', says: 'it was set for another job' },
+  {
+    change: 'other-stock',
+    when: 'other stock: its material or its size is not what it was',
+    xy: 'void',
+    z: 'void',
+    says: 'it was set on other stock',
+  },
+  {
+    change: 'board-moved',
+    when: 'the board was moved, turned or held anew',
+    xy: 'void',
+    z: 'void',
+    says: 'the board was moved since it was set',
+  },
+  {
+    change: 'other-place',
+    when: 'the job’s zero corner, or the centre, chosen anew',
+    xy: 'void',
+    z: 'kept',
+    says: 'the job’s zero lies elsewhere on the board now',
+  },
+  {
+    change: 'other-surface',
+    when: 'zero on the top of the stock ↔ on the spoilboard',
+    xy: 'kept',
+    z: 'void',
+    says: 'the job counts its depths from another surface now',
+  },
+  {
+    change: 'other-plate',
+    when: 'other measures of the touch plate it was found with',
+    xy: 'kept',
+    z: 'void',
+    says: 'the bench’s touch plate has other measures now',
+  },
+  {
+    change: 'thickness-derived',
+    when: 'a thickness by which the height was reckoned from another surface than the one touched',
+    xy: 'kept',
+    z: 'void',
+    says: 'it was reckoned with a thickness of the stock that has changed',
+  },
+  {
+    change: 'thickness-top',
+    when: 'thickness of the stock, with zero on its top',
+    xy: 'kept',
+    z: 'kept',
+    says: 'the thickness was changed since zero was set; the depths are judged by the new one',
+  },
+  {
+    change: 'thickness-board',
+    when: 'thickness of the stock, with zero touched on the spoilboard',
+    xy: 'kept',
+    z: 'kept',
+    says: 'the thickness was changed since zero was set; the lift is judged by the new one',
+  },
+  {
+    change: 'bit',
+    when: 'the bit taken out or put in: said in the walk, or another length measured',
+    xy: 'kept',
+    z: 'void until measured',
+    says: 'another bit was put in, and its length is not measured yet',
+  },
+  { change: 'homed', when: 'homed again, with no loss before it', xy: 'kept', z: 'kept', says: '' },
+  { change: 'link-lost', when: 'the link was lost', xy: 'void', z: 'void', says: 'the link to the machine was lost' },
+  { change: 'reset', when: 'the machine was reset', xy: 'void', z: 'void', says: 'the machine was reset' },
+  {
+    change: 'position-lost',
+    when: 'steps in doubt: an emergency stop in motion, a crash, a limit, the bit driven into something',
+    xy: 'void',
+    z: 'void',
+    says: 'the machine stopped in a way that leaves its position in doubt',
+  },
+  {
+    change: 'emergency-at-rest',
+    when: 'the emergency stop pressed while it stands for a bit (the usual way to make safe)',
+    xy: 'kept',
+    z: 'void until measured',
+    says: 'the spindle was made safe for a bit, and the bit’s length is not measured since',
+  },
+];
+
+const ROW = new Map(TRUTH.map((row) => [row.change, row]));
+export const truthOf = (change: Change): TruthRow => ROW.get(change)!;
+
+/** A thickness counts as changed from here, mm. */
+const SAME = 0.0005;
+
+/** One part of a zero, X and Y or Z: what it was found with, when and by whom, and what has made it void since. */
+export interface ZeroPart {
+  at: string;
+  by: string;
+  method: Method;
+  corner?: Corner;
+  bit: BitShape;
+  basis: Basis;
+  /** Void for this reason, until it is set (or measured) again. */
+  void?: Change;
+  /** Moved by hand since, mm. */
+  nudged?: number;
+}
+
+/** The zero of a bench. Its parts are `undefined` where they were never set. */
+export interface Zero {
+  xy?: ZeroPart;
+  z?: ZeroPart & {
+    /** Where this bit touched the tool setter, machine coordinates, mm; a bit measured later is compared with it. */
+    reading?: number;
+  };
+}
+
+/** Height of the surface under the plate over the spoilboard, mm, by the thicknesses typed. */
+export function surfaceUnder({ corners }: Basis, method: Method, corner: Corner = 'lower-left'): number {
+  if (method === 'spoilboard') return 0;
+  const [ll, lr, ur, ul] = corners;
+  return method === 'flat' ? (ll + lr + ur + ul) / 4 : corners[CORNERS.indexOf(corner)];
+}
+
+/** From the surface under the plate up to the job's zero, mm. On even stock of 9 mm touched on its top: 0. */
+export function riseOf(basis: Basis, method: Method, corner?: Corner): number {
+  return (basis.placeZ === 'stock' ? Math.max(...basis.corners) : 0) - surfaceUnder(basis, method, corner);
+}
+
+/** From the corner that is touched to the job's zero across the sheet, mm. */
+export function acrossFrom({ at, stock }: Basis, corner: Corner): { x: number; y: number } {
+  return {
+    x: at.x - (corner.endsWith('right') ? stock.length : 0),
+    y: at.y - (corner.startsWith('upper') ? stock.width : 0),
+  };
+}
+
+/** What has changed between the basis of a zero's part and the one it is to be used with now. */
+function changes(part: ZeroPart, now: Basis): Change[] {
+  const then = part.basis;
+  const out: Change[] = [];
+  if (then.job.id !== now.job.id) out.push('other-job');
+  const other = (a: number, b: number) => Math.abs(a - b) > SAME;
+  if (
+    then.stock.material !== now.stock.material ||
+    other(then.stock.length, now.stock.length) ||
+    other(then.stock.width, now.stock.width)
+  )
+    out.push('other-stock');
+  if (then.fixture !== now.fixture) out.push('board-moved');
+  if (then.placeXY !== now.placeXY) out.push('other-place');
+  if (then.placeZ !== now.placeZ) out.push('other-surface');
+  else if (then.corners.some((thick, k) => other(thick, now.corners[k]))) {
+    // Touched where zero lies, only the judging changes; reckoned from another surface, zero itself would.
+    if (part.method === 'spoilboard' && now.placeZ === 'spoilboard') out.push('thickness-board');
+    else if (part.method !== 'spoilboard' && now.placeZ === 'stock') out.push('thickness-top');
+    else if (other(riseOf(then, part.method, part.corner), riseOf(now, part.method, part.corner)))
+      out.push('thickness-derived');
+  }
+  const plate = (['thickness', 'side', 'size'] as const).some((key) => other(then.plate[key], now.plate[key]));
+  if (plate) out.push('other-plate');
+  return out;
+}
+
+export interface ZeroJudgement {
+  xy: 'kept' | 'void' | 'not set';
+  z: 'kept' | 'void' | 'not set';
+  /** Why a part is void. */
+  voidXY?: Change;
+  voidZ?: Change;
+  /** Changes that void nothing and are to be said. */
+  said: Change[];
+}
+
+/**
+ * Whether a zero still holds for a job as it is now.
+ *
+ * @example set on the top of the stock, the job's zero now on the spoilboard: xy kept, z void by `other-surface`
+ */
+export function judgeZero(zero: Zero | undefined, now: Basis): ZeroJudgement {
+  const said: Change[] = [];
+  const judge = (part: ZeroPart | undefined, axes: 'xy' | 'z'): ['kept' | 'void' | 'not set', Change?] => {
+    if (!part) return ['not set'];
+    if (part.void) return ['void', part.void];
+    for (const change of changes(part, now)) {
+      const row = truthOf(change);
+      if (row[axes] !== 'kept') return ['void', change];
+      if (axes === 'z' && row.z === 'kept' && row.xy === 'kept') said.push(change);
+    }
+    return ['kept'];
+  };
+  const [xy, voidXY] = judge(zero?.xy, 'xy');
+  const [z, voidZ] = judge(zero?.z, 'z');
+  return { xy, z, voidXY, voidZ, said };
+}
+
+/** What a happening at the bench leaves of a zero. A part that is void already keeps its first reason. */
+export function afterwards(zero: Zero, change: Change): Zero {
+  const row = truthOf(change);
+  const mark = <P extends ZeroPart>(part: P | undefined, fate: Fate): P | undefined =>
+    part && fate !== 'kept' && (!part.void || (fate === 'void' && truthOf(part.void).z === 'void until measured'))
+      ? { ...part, void: change }
+      : part;
+  return { xy: mark(zero.xy, row.xy), z: mark(zero.z, row.z) };
+}
+
+/** Why a zero cannot be used, in one sentence; nothing where it can. */
+export function zeroTrouble({ xy, z, voidXY, voidZ }: ZeroJudgement): string | undefined {
+  const missing = [xy === 'not set' && 'X and Y', z === 'not set' && 'Z'].filter(Boolean);
+  if (missing.length === 2) return 'Zero is not set for this job; set it with the touch plate at Set-up.';
+  if (missing.length === 1) return `Zero in ${missing[0]} is not set; set it with the touch plate at Set-up.`;
+  const parts: string[] = [];
+  if (voidXY && voidXY === voidZ)
+    return `Zero does not hold any more: ${truthOf(voidXY).says}. Set it again at Set-up.`;
+  if (voidXY) parts.push(`Zero in X and Y does not hold any more: ${truthOf(voidXY).says}.`);
+  if (voidZ) parts.push(`Zero in Z does not hold any more: ${truthOf(voidZ).says}.`);
+  if (parts.length === 0) return undefined;
+  const measure = voidZ && !voidXY && truthOf(voidZ).z === 'void until measured';
+  return `${parts.join(' ')} ${measure ? 'Measure the bit, or set' : 'Set'} it again at Set-up.`;
+}

@@ -1,0 +1,105 @@
+<script lang="ts">
+  import { DIALECTS } from '@kerbe/core/program/dialect';
+  import type { Bit } from '@kerbe/core/bits/bit';
+  import { bitShapeOf } from '@kerbe/machine/runner/of-job';
+  import { StandInView } from '$lib/stand-in-view.svelte';
+  import { useWorkbench } from '$lib/workbench.svelte';
+
+  interface Props {
+    /** The bit that is wanted in the spindle now. */
+    bit?: Bit;
+    /** Where the plate is wanted, where it is. */
+    plate?: {
+      method: 'corner' | 'flat' | 'spoilboard';
+      corner: 'lower-left' | 'lower-right' | 'upper-right' | 'upper-left';
+    };
+    stock?: boolean;
+  }
+  let { bit, plate, stock = false }: Props = $props();
+  const { session } = useWorkbench();
+  const job = $derived(session.job);
+  const view = new StandInView();
+  $effect(() => view.watch());
+  const look = $derived(view.look);
+  const byHand = $derived(DIALECTS[session.job.bench.dialect].spindle === 'operator');
+  const speed = $derived(session.view?.cuts.find((cut) => cut.bit === bit?.id)?.speed ?? 0);
+</script>
+
+<section class="rule" aria-label="Hands at the stand-in">
+  <h2>Hands at the stand-in</h2>
+  <p class="mute small">
+    Nobody stands at a simulated machine, so these do what you would do there. Kerbe senses none of it.
+  </p>
+  <div class="actions">
+    {#if stock}
+      <button
+        class="plain-button"
+        type="button"
+        onclick={() =>
+          view.lend({ hand: 'stock', length: job.stock.length, width: job.stock.width, corners: job.stock.corners })}
+        >Lay the stock</button
+      >
+    {/if}
+    {#if bit}
+      <button
+        class="plain-button"
+        type="button"
+        onclick={() => view.lend({ hand: 'bit', ...bitShapeOf(job.bits, bit.id) })}
+        >Put {bit.name} in the stand-in</button
+      >
+    {/if}
+    {#if plate && look}
+      {#if look.plate}
+        <button
+          class="plain-button"
+          type="button"
+          onclick={async () => {
+            await view.lend({ hand: 'clip', on: false });
+            await view.lend({ hand: 'plate', place: 'away' });
+          }}>Take plate and clip away</button
+        >
+      {:else}
+        <button
+          class="plain-button"
+          type="button"
+          onclick={async () => {
+            await view.lend({ hand: 'plate', place: plate.method, corner: plate.corner });
+            await view.lend({ hand: 'clip', on: true });
+          }}>Lay the plate, clip on</button
+        >
+      {/if}
+      <button
+        class="plain-button"
+        type="button"
+        disabled={!look.clip}
+        onclick={async () => {
+          await view.lend({ hand: 'tap', on: true });
+          await new Promise((r) => setTimeout(r, 400));
+          await view.lend({ hand: 'tap', on: false });
+        }}>Tap the plate on the bit</button
+      >
+    {/if}
+    {#if byHand}
+      <button
+        class="plain-button"
+        type="button"
+        onclick={() => view.lend({ hand: 'spindle', turns: look?.spindle ? 0 : speed })}
+        >{look?.spindle ? 'Switch the spindle off' : 'Switch the spindle on'}</button
+      >
+    {/if}
+    <button
+      class="plain-button"
+      class:strong={look?.emergency}
+      type="button"
+      onclick={() => view.lend({ hand: 'emergency', pressed: !look?.emergency })}
+      >{look?.emergency ? 'Release the emergency stop' : 'Press the emergency stop'}</button
+    >
+  </div>
+  {#if view.problem}<p class="problem" role="alert">{view.problem}</p>{/if}
+</section>
+
+<style>
+  .small {
+    font-size: 14px;
+  }
+</style>

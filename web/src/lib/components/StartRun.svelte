@@ -1,0 +1,148 @@
+<script lang="ts">
+  import type { Checked } from '@kerbe/machine/runner/runner-state';
+  import { openSteps } from '@kerbe/machine/runner/ticks';
+  import { basisOf } from '@kerbe/machine/runner/of-job';
+  import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
+  import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { clockTime } from '$lib/clock-time';
+  import { Refusal, send } from '$lib/send';
+  import type { ProgramRow } from '$lib/server/runs';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Checks from './Checks.svelte';
+
+  const { session } = useWorkbench();
+  const feed = useBench();
+  const state_ = $derived(feed.state);
+  let programs = $state.raw<ProgramRow[]>([]);
+  let which = $state(0);
+  let problem = $state<string>();
+  let asking = $state(false);
+
+  const wrong = $derived(session.view?.remarks.filter((remark) => remark.weight === 'wrong') ?? []);
+  const checked = $derived<Checked | undefined>(
+    state_.checked?.jobId === session.id &&
+      state_.checked.revision === session.revision &&
+      programs[which]?.hash === state_.checked.hash
+      ? state_.checked
+      : undefined,
+  );
+  const [open] = $derived(openSteps(state_, session.id));
+  const trouble = $derived(zeroTrouble(judgeZero(state_.zero, basisOf(session.id, session.job))));
+  /** What keeps it from starting, and where that is put right. */
+  const why = $derived.by((): { text: string; stop: 'set-up' | 'proof' } | undefined => {
+    const at = (text: string | undefined) => (text ? { text, stop: 'set-up' as const } : undefined);
+    const refused = at(feed.whyNot('run', session.job.bench.setter !== null));
+    if (!state_.machine) return refused;
+    if (wrong.length) return { text: `Mend this first: ${wrong[0].text}`, stop: 'proof' };
+    return refused ?? at(trouble) ?? at(open && `Tick this at Set-up first: ${open.text}.`);
+  });
+  const otherBit = $derived(checked && state_.bit && checked.bit.id !== state_.bit.id ? checked.bit : undefined);
+
+  /** Whatever a check rests on: when it changes, the program is checked anew. */
+  const rests = $derived(
+    JSON.stringify([session.revision, which, state_.zero, state_.origin, state_.bit, state_.bench === 'ready']),
+  );
+  let last = '';
+  $effect(() => {
+    if (why || !session.current || session.saving !== 'kept' || asking || checked || rests === last || !feed.mine)
+      return;
+    last = rests;
+    void check();
+  });
+
+  async function check(): Promise<void> {
+    asking = true;
+    problem = undefined;
+    try {
+      ({ programs } = await send<{ programs: ProgramRow[] }>('POST', `/api/jobs/${session.id}/check`, {
+        revision: session.revision,
+        which,
+      }));
+    } catch (error) {
+      problem = error instanceof Refusal ? error.message : String(error);
+    } finally {
+      asking = false;
+    }
+  }
+
+  async function start(): Promise<void> {
+    problem = undefined;
+    try {
+      await send('POST', `/api/jobs/${session.id}/runs`, { hash: checked!.hash, token: checked!.token });
+    } catch (error) {
+      problem = error instanceof Refusal ? error.message : String(error);
+      last = '';
+    }
+  }
+</script>
+
+{#if programs.length > 1}
+  <fieldset class="set">
+    <legend>One program a bit, one after another; the height is zeroed between</legend>
+    {#each programs as program, index (program.hash)}
+      <label
+        ><input
+          type="radio"
+          name="program"
+          value={index}
+          checked={which === index}
+          onchange={() => ((which = index), (last = ''))}
+        />
+        {index + 1}
+        {program.bit}, {formatMinutes(program.minutes)}</label
+      >
+    {/each}
+  </fieldset>
+{/if}
+{#if why}
+  <p class="note">{why.text} <a href="/jobs/{session.id}/{why.stop}">Go there</a></p>
+{:else if asking || (!checked && !problem)}
+  <p role="status" class="note">The program is being checked…</p>
+{:else if checked}
+  <Checks {checked} />
+  {#if otherBit}
+    <p class="problem">
+      It begins with {otherBit.name}, and {state_.bit!.name} was said to be in. Put the right one in at Set-up and zero its
+      height. <a href="/jobs/{session.id}/set-up">Go there</a>
+    </p>
+  {/if}
+  <p class="small mute">
+    {state_.bit ? `${state_.bit.name} was said to be in at ${clockTime(state_.bit.at)}.` : ''} The list at Set-up is ticked
+    to its end.
+  </p>
+  <button
+    class="start"
+    type="button"
+    disabled={checked.findings.length > 0 || otherBit !== undefined || !session.current || session.saving !== 'kept'}
+    onclick={start}>Start the run</button
+  >
+{/if}
+{#if problem}<p class="problem" role="alert">{problem}</p>
+  <button class="plain-button" type="button" onclick={check}>Check again</button>{/if}
+
+<style>
+  .start {
+    width: 100%;
+    min-height: 110px;
+    background: var(--signal);
+    color: var(--invert);
+    font-size: 32px;
+    font-weight: 700;
+    border-radius: 8px;
+    margin-top: 12px;
+  }
+  .start:disabled {
+    opacity: 0.4;
+    cursor: not-allowed;
+  }
+  .set label {
+    display: flex;
+    gap: 8px;
+    font-size: 17px;
+    padding: 6px 0;
+  }
+  .small {
+    font-size: 14px;
+  }
+</style>

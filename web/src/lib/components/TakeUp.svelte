@@ -1,0 +1,109 @@
+<script lang="ts">
+  import type { Checked } from '@kerbe/machine/runner/runner-state';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { Refusal, send } from '$lib/send';
+  import type { RunRow } from '$lib/server/runs';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Checks from './Checks.svelte';
+
+  const { session } = useWorkbench();
+  const feed = useBench();
+  let run = $state.raw<RunRow>();
+  let line = $state(0);
+  let sure = $state(false);
+  let problem = $state<string>();
+  let asking = $state(false);
+
+  /** Lines to begin before the last one made: a little of what is cut already, so that nothing is left out. */
+  const BEFORE = 4;
+
+  $effect(() => {
+    void feed.state.run?.endedAt;
+    void load();
+  });
+  async function load(): Promise<void> {
+    try {
+      const { runs } = await send<{ runs: RunRow[] }>('GET', `/api/jobs/${session.id}/runs`);
+      const last = runs.find(({ phase }) => phase !== 'running');
+      const broken = last && last.phase !== 'done' && (last.line ?? 0) > 0 ? last : undefined;
+      if (broken?.id === run?.id) return;
+      run = broken;
+      line = Math.max(1, (broken?.line ?? 0) - BEFORE);
+    } catch {
+      run = undefined;
+    }
+  }
+  const checked = $derived<Checked | undefined>(
+    feed.state.checked && feed.state.checked.hash === run?.hash ? feed.state.checked : undefined,
+  );
+  const why = $derived(feed.whyNot('take-up', session.job.bench.setter !== null));
+
+  async function ask(path: string, body: unknown): Promise<void> {
+    problem = undefined;
+    asking = true;
+    try {
+      await send('POST', `/api/jobs/${session.id}/${path}`, body);
+    } catch (error) {
+      problem = error instanceof Refusal ? error.message : String(error);
+    } finally {
+      asking = false;
+    }
+  }
+  const check = () => ask('check', { broken: run!.id });
+  const go = () =>
+    ask('runs', { hash: checked!.hash, token: checked!.token, takeUp: { run: run!.id, line: Math.round(line) - 1 } });
+</script>
+
+{#if run}
+  <section class="rule" aria-label="Take the broken run up again">
+    <h2>Take the broken run up again</h2>
+    <p>
+      It ended at line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}, the last whose moves were
+      all made. Begin a little before: up, spindle on, across, down at plunge feed, and on.
+    </p>
+    <label class="line"
+      >at line <input class="set-in" type="number" min="1" max={run.line} step="1" bind:value={line} /></label
+    >
+    <label class="sure"
+      ><input class="checkbox" type="checkbox" bind:checked={sure} /> I have looked at the work and the bit, and zero is right
+      as it is set now.</label
+    >
+    {#if checked && checked.revision !== session.revision}<Checks {checked} />{/if}
+    {#if why}<p class="mute">{why}</p>{/if}
+    {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+    <div class="actions">
+      {#if !checked}
+        <button class="plain-button big" type="button" disabled={why !== undefined || asking} onclick={check}
+          >Check its program again</button
+        >
+      {:else}
+        <button
+          class="plain-button strong big"
+          type="button"
+          disabled={why !== undefined ||
+            asking ||
+            !sure ||
+            checked.findings.length > 0 ||
+            line > run.line! ||
+            !(line >= 1)}
+          onclick={go}>Take it up at line {line}</button
+        >
+      {/if}
+    </div>
+  </section>
+{/if}
+
+<style>
+  .line input {
+    width: 7em;
+  }
+  .sure {
+    display: flex;
+    gap: 8px;
+    margin-top: 6px;
+  }
+  p,
+  label {
+    font-size: 15px;
+  }
+</style>

@@ -1,0 +1,125 @@
+<script lang="ts">
+  import { formatLength } from '@kerbe/core/quantity/format';
+  import { basisOf } from '@kerbe/machine/runner/of-job';
+  import { judgeZero, truthOf, type ZeroPart, zeroTrouble } from '@kerbe/machine/runner/zero';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { clockTime } from '$lib/clock-time';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Choice from './Choice.svelte';
+  import UseHere from './UseHere.svelte';
+
+  interface Props {
+    method: 'corner' | 'flat' | 'spoilboard';
+    corner: 'lower-left' | 'lower-right' | 'upper-right' | 'upper-left';
+  }
+  let { method = $bindable(), corner = $bindable() }: Props = $props();
+  const { session } = useWorkbench();
+  const feed = useBench();
+  const unit = $derived(session.job.unit);
+  const bench = $derived(session.job.bench);
+  const zero = $derived(feed.state.zero);
+  const basis = $derived(basisOf(session.id, session.job));
+  const judged = $derived(judgeZero(zero, basis));
+  const trouble = $derived(zero && zeroTrouble(judged));
+  const why = $derived(feed.whyNot('zero'));
+  const whyMeasure = $derived(feed.whyNot('measure', bench.setter !== null));
+  const elsewhere = $derived(
+    [judged.voidXY, judged.voidZ].some((change) => change === 'other-job' || change === 'other-stock')
+      ? (zero?.xy ?? zero?.z)?.basis
+      : undefined,
+  );
+  const told = (part: ZeroPart) =>
+    `${clockTime(part.at)}${part.by ? ` by ${part.by}` : ''}, ${part.method === 'corner' ? `on the ${part.corner?.replace('-', ' ')} corner` : part.method === 'flat' ? 'flat on the stock' : 'on the spoilboard'}, with ${part.bit.name}`;
+  const nudge = $derived(unit === 'in' ? 0.0508 : 0.05);
+</script>
+
+<section class="rule" aria-label="Zero">
+  <h2>Zero with the touch plate</h2>
+  <p class="sentence">
+    The plate lies <Choice
+      name="place of the plate"
+      value={method}
+      options={[
+        { value: 'corner', label: 'on a corner, for X, Y and Z' },
+        { value: 'flat', label: 'flat on the stock, for Z' },
+        { value: 'spoilboard', label: 'on the spoilboard, for Z' },
+      ]}
+      onchange={(value) => (method = value)}
+    />{#if method === 'corner'}, the <Choice
+        name="corner of the plate"
+        value={corner}
+        options={[
+          { value: 'lower-left', label: 'lower left' },
+          { value: 'lower-right', label: 'lower right' },
+          { value: 'upper-right', label: 'upper right' },
+          { value: 'upper-left', label: 'upper left' },
+        ]}
+        onchange={(value) => (corner = value)}
+      /> one{/if}. It is {formatLength(bench.plate.thickness, unit, 2)} thick.
+  </p>
+  <p class="small">
+    Clip on the bit, spindle stopped. Tap the plate on the bit first: the circuit {feed.state.circuit
+      ? `was sensed to close at ${clockTime(feed.state.circuit)}.`
+      : 'has not been sensed to close yet.'} Then bring the bit over the middle of the plate, within {formatLength(
+      35,
+      unit,
+      1,
+    )} of it.
+  </p>
+  <div class="actions">
+    <button
+      class="plain-button big strong"
+      type="button"
+      onclick={() => feed.tell({ command: 'zero', job: session.id, method, corner })}
+      disabled={why !== undefined}>Set zero</button
+    >
+    {#if bench.setter}
+      <button
+        class="plain-button"
+        type="button"
+        title={whyMeasure}
+        disabled={whyMeasure !== undefined}
+        onclick={() => feed.tell({ command: 'measure' })}>Measure the bit</button
+      >
+    {/if}
+    <button
+      class="plain-button"
+      type="button"
+      disabled={!zero || feed.whyNot('board-moved') !== undefined}
+      onclick={() => feed.tell({ command: 'board-moved' })}>The board was moved</button
+    >
+  </div>
+  {#if why}<p class="mute small">{why}</p>{/if}
+  {#if trouble}<p class="problem">{trouble}</p>{/if}
+  {#if zero?.xy && judged.xy === 'kept'}<p class="note">X and Y were set {told(zero.xy)}.</p>{/if}
+  {#if zero?.z && judged.z === 'kept'}
+    <p class="note" role="status">
+      Z was set {told(zero.z)}{zero.z.nudged
+        ? `, and moved by ${formatLength(zero.z.nudged, unit, unit === 'in' ? 4 : 2)} since`
+        : ''}.
+      {#each judged.said as change (change)}
+        But {truthOf(change).says}.
+      {/each}
+    </p>
+    <div class="actions">
+      {#each [-1, 1] as sign (sign)}
+        <button
+          class="plain-button"
+          type="button"
+          onclick={() => feed.tell({ command: 'nudge-zero', z: sign * nudge })}
+          disabled={feed.whyNot('nudge-zero') !== undefined}
+          >{sign < 0 ? 'Zero' : ''}
+          {formatLength(nudge, unit, unit === 'in' ? 3 : 2)}
+          {sign < 0 ? 'lower' : 'higher'}</button
+        >
+      {/each}
+    </div>
+  {/if}
+</section>
+{#if elsewhere && feed.state.origin}<UseHere then={elsewhere} />{/if}
+
+<style>
+  .small {
+    font-size: 14.5px;
+  }
+</style>

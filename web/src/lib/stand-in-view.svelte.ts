@@ -1,0 +1,54 @@
+import type { Hand } from '@kerbe/machine/stand-in/hands';
+import { Refusal, send } from './send';
+
+/** What the stand-in shows of itself, as someone beside it would see it; see docs/stand-in.md. */
+export interface Look {
+  travel: { x: number; y: number; z: number };
+  tip: { x: number; y: number; z: number };
+  setter: { x: number; y: number; radius: number };
+  piece?: { x: number; y: number; length: number; width: number; top: number };
+  plate?: { x0: number; x1: number; y0: number; y1: number; z1: number };
+  clip: boolean;
+  bit?: { name: string; diameter: number };
+  emergency: boolean;
+  spindle: number;
+}
+
+const EVERY = 300;
+
+/** The eyes and hands of someone beside the simulated machine. What they see is for people: no rule goes by it. */
+export class StandInView {
+  look = $state.raw<Look>();
+  problem = $state<string>();
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private open = false;
+
+  watch(): () => void {
+    this.open = true;
+    void this.glance();
+    return () => {
+      this.open = false;
+      clearTimeout(this.timer);
+    };
+  }
+
+  private async glance(): Promise<void> {
+    if (!document.hidden) {
+      try {
+        this.look = await send<Look>('GET', '/api/stand-in');
+      } catch {
+        this.look = undefined;
+      }
+    }
+    if (this.open) this.timer = setTimeout(() => void this.glance(), EVERY);
+  }
+
+  async lend(hand: Hand): Promise<void> {
+    this.problem = undefined;
+    try {
+      this.look = await send<Look>('POST', '/api/stand-in', hand);
+    } catch (error) {
+      this.problem = error instanceof Refusal ? error.message : String(error);
+    }
+  }
+}
