@@ -4,8 +4,8 @@ import { type Drawing, drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/sv
 import { readDrawing } from '@kerbe/core/artwork/svg-elements';
 import { profileOf } from '@kerbe/core/bits/bit';
 import { carvablesOf } from '@kerbe/core/cuts/carvable';
+import { cannotBeCut } from '@kerbe/core/cuts/cannot-be-cut';
 import { CutProblem } from '@kerbe/core/cuts/cut-problem';
-import { TriangulationError } from '@kerbe/core/geometry/outline-samples';
 import { refitShapes } from '@kerbe/core/artwork/refit-shapes';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
@@ -86,13 +86,7 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
       writeFileSync(file, program.text);
     }
   } catch (error) {
-    if (
-      error instanceof ArtworkError ||
-      error instanceof CutProblem ||
-      error instanceof TriangulationError ||
-      error instanceof RangeError
-    )
-      throw new Misuse(error.message);
+    if (error instanceof ArtworkError || cannotBeCut(error)) throw new Misuse(error.message);
     throw error;
   }
   const report: CutReport = {

@@ -1,6 +1,7 @@
 import * as opentype from 'opentype.js';
 import type { Font, Path } from 'opentype.js';
-import { flattenPath, type Shape } from './svg.ts';
+import { flattenPath, PointCount } from './flatten-path.ts';
+import type { Shape } from './svg.ts';
 import { ArtworkError } from './artwork-error.ts';
 
 export type Align = 'left' | 'centre' | 'right';
@@ -33,6 +34,7 @@ export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
   const { text, capHeight, tracking, leading, align } = settings;
   const size = (capHeight * font.unitsPerEm) / capHeightOf(font);
   const shapes: Shape[] = [];
+  const count = new PointCount();
   text.split('\n').forEach((line, row) => {
     const glyphs = font.stringToGlyphs(line);
     const missing = [...line].find((letter) => letter.trim() !== '' && font.charToGlyphIndex(letter) === 0);
@@ -49,7 +51,9 @@ export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
     const left = align === 'left' ? 0 : align === 'centre' ? -x / 2 : -x;
     const baseline = -row * leading * size;
     glyphs.forEach((glyph, i) => {
-      const outlines = flattenPath(pathData(glyph.getPath(0, 0, size)), [1, 0, 0, -1, left + starts[i], baseline]);
+      const outlines = flattenPath(pathData(glyph.getPath(0, 0, size)), [1, 0, 0, -1, left + starts[i], baseline], {
+        count,
+      });
       const letter = glyph.unicode ? String.fromCodePoint(glyph.unicode) : (glyph.name ?? 'letter');
       const closed = outlines.filter((outline) => outline.closed);
       if (closed.length) shapes.push({ name: letter, rule: 'nonzero', outlines: closed });

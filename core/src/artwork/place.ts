@@ -4,6 +4,7 @@ import { type Bounds, boundsOf } from '../geometry/outline.ts';
 import { radians } from '../quantity/units.ts';
 import type { Face, Item } from '../job/job.ts';
 import { ArtworkError } from './artwork-error.ts';
+import { checkSize } from './artwork-size.ts';
 import { setLettering } from './lettering.ts';
 import { type Nodes, refitShapes } from './refit-shapes.ts';
 import type { Drawing, Shape } from './svg.ts';
@@ -31,7 +32,7 @@ export interface PlacedItem {
  */
 export function placeItem(item: Item, resources: Resources): PlacedItem {
   try {
-    const { shapes, notes } = item.kind === 'drawing' ? drawn(item.asset, resources) : lettered(item, resources);
+    const { shapes, notes } = item.kind === 'drawing' ? shapesOf(item.asset, resources) : lettered(item, resources);
     const size: Affine = item.kind === 'drawing' ? scale(item.scaleX, item.scaleY) : scale(1);
     const map = compose(compose(size, turn(radians(item.rotation))), shift(item.x, item.y));
     const placed = shapes.map((shape) => ({
@@ -42,6 +43,8 @@ export function placeItem(item: Item, resources: Resources): PlacedItem {
         closed: outline.closed || (item.kind === 'drawing' && item.closeOpen && outline.points.length >= 6),
       })),
     }));
+    const drawn = boundsOf(placed.flatMap((shape) => shape.outlines));
+    if (drawn) checkSize(drawn, 'This artwork', 'make it smaller at Artwork');
     const refitted = refitShapes(placed, item.kind === 'drawing' ? item.refit : 0);
     const bounds = boundsOf(refitted.shapes.flatMap((shape) => shape.outlines));
     return { id: item.id, ...refitted, bounds, notes };
@@ -52,7 +55,7 @@ export function placeItem(item: Item, resources: Resources): PlacedItem {
   }
 }
 
-function drawn(hash: string, resources: Resources): { shapes: Shape[]; notes: string[] } {
+function shapesOf(hash: string, resources: Resources): { shapes: Shape[]; notes: string[] } {
   const drawing = resources.drawing(hash);
   if (!drawing) throw new ArtworkError('The drawing’s file is missing from this job; import it again.');
   return drawing;

@@ -16,6 +16,9 @@ export interface Element {
  */
 const MOST_ELEMENTS = 200_000;
 
+/** Groups in groups, and references to references, go no deeper than this in any drawing that was meant. */
+const DEEPEST = 64;
+
 /**
  * Reads the XML of an SVG file. Nothing is run or fetched: scripts and entity declarations are refused, references to
  * other files are ignored.
@@ -48,6 +51,7 @@ export function readDrawing(bytes: Uint8Array): Element {
       if (/^on[a-z]/.test(key)) throw scripted();
       element.attributes[key] = String(value);
     }
+    if (open.length > DEEPEST) throw tooDeep();
     if (element.name === 'script' || element.name === 'foreignobject') throw scripted();
     if (element.attributes.id) byId.set(element.attributes.id, element);
     if (element.name === 'use') uses.push(element);
@@ -63,24 +67,30 @@ export function readDrawing(bytes: Uint8Array): Element {
     const href = use.attributes.href ?? '';
     if (href.startsWith('#')) use.target = byId.get(href.slice(1));
   }
-  count(root, new Map(), new Set());
+  count(root, new Map(), new Set(), 0);
   return root;
 }
 
-function count(element: Element, known: Map<Element, number>, above: Set<Element>): number {
+function count(element: Element, known: Map<Element, number>, above: Set<Element>, depth: number): number {
   const seen = known.get(element);
   if (seen !== undefined) return seen;
   if (above.has(element))
     throw new ArtworkError('The drawing refers to itself in a circle; save it again as plain SVG.');
+  if (depth > 2 * DEEPEST) throw tooDeep();
   above.add(element);
   let total = 1;
-  for (const child of element.children) total += count(child, known, above);
-  if (element.target) total += count(element.target, known, above);
+  for (const child of element.children) total += count(child, known, above, depth + 1);
+  if (element.target) total += count(element.target, known, above, depth + 1);
   above.delete(element);
   if (total > MOST_ELEMENTS)
     throw new ArtworkError('The drawing has too many elements; simplify it and import it again.');
   known.set(element, total);
   return total;
+}
+
+/** The drawing's groups lie too deep in each other. */
+export function tooDeep(): ArtworkError {
+  return new ArtworkError('The drawing’s groups are nested too deeply; ungroup it and import it again.');
 }
 
 function scripted(): ArtworkError {

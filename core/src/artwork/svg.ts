@@ -1,12 +1,11 @@
-import svgpath from 'svgpath';
 import { MM_PER_INCH } from '../quantity/units.ts';
 import { type Affine, IDENTITY, scale, shift, compose, turn } from '../geometry/affine.ts';
-import { FLATTENING_TOLERANCE, flattenCubic, flattenQuadratic } from '../geometry/flatten.ts';
-import { arcCentre, flattenArc } from '../geometry/elliptical-arc.ts';
 import type { FillRule } from '../geometry/clipper.ts';
-import type { Outline } from '../geometry/outline.ts';
+import { boundsOf, type Outline } from '../geometry/outline.ts';
 import { ArtworkError } from './artwork-error.ts';
-import { type Element, readDrawing } from './svg-elements.ts';
+import { checkSize, FURTHEST } from './artwork-size.ts';
+import { flattenPath, PointCount } from './flatten-path.ts';
+import { type Element, readDrawing, tooDeep } from './svg-elements.ts';
 
 /** Outlines that belong together, such as a letter with its counters: one element of a drawing, or one letter. */
 export interface Shape {
@@ -28,11 +27,9 @@ export interface Drawing {
 /** More bytes than this is a picture in disguise, and would stall every later stop. */
 export const LARGEST_DRAWING = 8_000_000;
 
-/** Three million points are about twelve thousand letters; beyond that no sign is meant. */
-const MOST_POINTS = 3_000_000;
-
-/** Ends of an outline nearer than this, mm, are one point: a hundredth of the finest carved line. */
-const CLOSING_DISTANCE = 0.005;
+/** Longer than this a length or a transform is not one. */
+const LONGEST_LENGTH = 64;
+const LONGEST_TRANSFORM = 4000;
 
 /** The reference pixel of CSS is 1/96 in (CSS Values and Units 3, §6.2). */
 const MM_PER_UNIT: Record<string, number> = {
@@ -97,16 +94,9 @@ export function drawingOf(root: Element): Drawing {
     throw new ArtworkError(
       'The drawing holds no outlines; save it with at least one path or shape and import it again.',
     );
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const shape of shapes)
-    for (const { points } of shape.outlines)
-      for (let i = 0; i < points.length; i += 2) {
-        if (!Number.isFinite(points[i]) || !Number.isFinite(points[i + 1]))
-          throw new ArtworkError('The drawing holds coordinates that are not numbers; save it again as plain SVG.');
-        [minX, maxX] = [Math.min(minX, points[i]), Math.max(maxX, points[i])];
-        [minY, maxY] = [Math.min(minY, points[i + 1]), Math.max(maxY, points[i + 1])];
-      }
-  if (Math.max(maxX - minX, maxY - minY) < 0.01)
+  const bounds = boundsOf(shapes.flatMap((shape) => shape.outlines))!;
+  checkSize(bounds, 'The drawing', 'check its page size and unit where it was drawn, and import it again');
+  if (Math.max(bounds.maxX - bounds.minX, bounds.maxY - bounds.minY) < 0.01)
     throw new ArtworkError(
       'The drawing has no size (all its outlines are points); draw it larger and import it again.',
     );
@@ -123,6 +113,10 @@ function pageOf(root: Element): { width: number; height: number; map: Affine } {
   const height = lengthInMm(root.attributes.height) ?? (hasView ? (width * view[3]) / view[2] : 100);
   if (!(width > 0) || !(height > 0))
     throw new ArtworkError('The drawing’s page has no size; give its width and height and import it again.');
+  if (width > FURTHEST || height > FURTHEST)
+    throw new ArtworkError(
+      `The drawing’s page is larger than ${FURTHEST / 1000} m; check its size and unit where it was drawn, and import it again.`,
+    );
   const flip: Affine = [1, 0, 0, -1, 0, height];
   if (!hasView) return { width, height, map: compose(scale(MM_PER_UNIT.px), flip) };
   let sx = width / view[2];
@@ -140,6 +134,7 @@ function pageOf(root: Element): { width: number; height: number; map: Affine } {
 }
 
 function lengthInMm(text: string | undefined): number | undefined {
+  if (text && text.length > LONGEST_LENGTH) return undefined;
   const match = /^\s*([+]?\d*\.?\d+(?:e[-+]?\d+)?)\s*([a-z]*)\s*$/i.exec(text ?? '');
   const unit = match && MM_PER_UNIT[match[2].toLowerCase()];
   return match && unit ? Number(match[1]) * unit : undefined;
@@ -154,12 +149,11 @@ class ShapeReader {
   readonly shapes: Shape[] = [];
   texts = 0;
   images = 0;
-  private points = 0;
+  private readonly points = new PointCount();
   private readonly counts: Record<string, number> = {};
 
   visit(elements: readonly Element[], map: Affine, inherited: Inherited, depth: number): void {
-    if (depth > 64)
-      throw new ArtworkError('The drawing’s groups are nested too deeply; ungroup it and import it again.');
+    if (depth > 64) throw tooDeep();
     for (const element of elements) {
       const style = styleOf(element);
       if (style.display === 'none' || SKIPPED.has(element.name)) continue;
@@ -190,15 +184,10 @@ class ShapeReader {
   private add(element: Element, map: Affine, rule: FillRule): void {
     const d = pathData(element);
     if (!d) return;
-    const outlines = flattenPath(d, map);
+    const outlines = flattenPath(d, map, { count: this.points });
     if (outlines.length === 0) return;
-    for (const { points } of outlines) this.points += points.length / 2;
-    if (this.points > MOST_POINTS)
-      throw new ArtworkError(
-        `The drawing has more than ${MOST_POINTS.toLocaleString('en')} points; simplify its paths where it was drawn and import it again.`,
-      );
     const count = (this.counts[element.name] = (this.counts[element.name] ?? 0) + 1);
-    this.shapes.push({ name: element.attributes.id ?? `${element.name} ${count}`, rule, outlines });
+    this.shapes.push({ name: element.attributes.id?.slice(0, 120) ?? `${element.name} ${count}`, rule, outlines });
   }
 }
 
@@ -213,6 +202,8 @@ function styleOf(element: Element): Record<string, string | undefined> {
 
 function transformOf(text: string): Affine {
   let map = IDENTITY;
+  if (text.length > LONGEST_TRANSFORM)
+    throw new ArtworkError('The drawing has a transform that is far too long; save it again as plain SVG.');
   for (const [, name, list] of text.matchAll(/([a-zA-Z]+)\s*\(([^)]*)\)/g)) {
     const v = list
       .trim()
@@ -276,86 +267,4 @@ function pathData(element: Element): string | undefined {
     default:
       return undefined;
   }
-}
-
-/**
- * Path data to outlines in mm. Repeated points are dropped, and a path whose ends meet counts as closed.
- * @throws {ArtworkError} when the data breaks the path grammar.
- */
-export function flattenPath(d: string, map: Affine, tolerance = FLATTENING_TOLERANCE): Outline[] {
-  const parsed = svgpath(d);
-  const problem = (parsed as unknown as { err?: string }).err;
-  if (problem)
-    throw new ArtworkError('A path of the drawing cannot be read; save it again as plain SVG and import it again.');
-  const outlines: Outline[] = [];
-  let points: number[] = [];
-  let nodes = 0;
-  const finish = (closed: boolean) => {
-    const clean = withoutRepeats(points);
-    const n = clean.length;
-    if (n >= 4) {
-      const meets = n >= 8 && Math.hypot(clean[0] - clean[n - 2], clean[1] - clean[n - 1]) < CLOSING_DISTANCE;
-      const loop = meets ? clean.slice(0, n - 2) : clean;
-      // Closing draws a last line, unless the ends meet already.
-      const drawn = Math.min(nodes + (closed && !meets ? 1 : 0), loop.length / 2);
-      outlines.push({ points: Float64Array.from(loop), closed: (closed || meets) && loop.length >= 6, nodes: drawn });
-    }
-    points = [];
-    nodes = 0;
-  };
-  let [sx, sy] = [0, 0];
-  parsed
-    .abs()
-    .unshort()
-    .matrix([...map])
-    .iterate((segment, _index, x, y) => {
-      const v = segment as unknown as [string, ...number[]];
-      const s = v.slice(1) as number[];
-      if (v[0] === 'M') {
-        finish(false);
-        [sx, sy] = s;
-        points.push(sx, sy);
-        return;
-      }
-      if (v[0] === 'Z' || v[0] === 'z') {
-        finish(true);
-        points.push(sx, sy);
-        return;
-      }
-      if (points.length === 0) points.push(x, y);
-      nodes++;
-      if (v[0] === 'L') points.push(s[0], s[1]);
-      else if (v[0] === 'H') points.push(s[0], y);
-      else if (v[0] === 'V') points.push(x, s[0]);
-      else if (v[0] === 'C') flattenCubic(points, x, y, s[0], s[1], s[2], s[3], s[4], s[5], tolerance);
-      else if (v[0] === 'Q') flattenQuadratic(points, x, y, s[0], s[1], s[2], s[3], tolerance);
-      else if (v[0] === 'A') {
-        // A mirrored arc comes back with its flags as text.
-        const arc = arcCentre(
-          x,
-          y,
-          s[0],
-          s[1],
-          (s[2] * Math.PI) / 180,
-          Number(s[3]) !== 0,
-          Number(s[4]) !== 0,
-          s[5],
-          s[6],
-        );
-        if (arc) flattenArc(points, arc, tolerance);
-        else points.push(s[5], s[6]);
-      }
-    });
-  finish(false);
-  return outlines;
-}
-
-function withoutRepeats(points: number[]): number[] {
-  const kept: number[] = [];
-  for (let i = 0; i < points.length; i += 2) {
-    const n = kept.length;
-    if (n === 0 || Math.hypot(points[i] - kept[n - 2], points[i + 1] - kept[n - 1]) > 1e-6)
-      kept.push(points[i], points[i + 1]);
-  }
-  return kept;
 }

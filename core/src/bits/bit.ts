@@ -1,9 +1,11 @@
 import { z } from 'zod';
+import { list } from '../schema/list.ts';
+import { text } from '../schema/text.ts';
 import { radians } from '../quantity/units.ts';
 
 /** Feeds and speeds of one bit in one material: mm/min, turns a minute, mm. */
 export const PresetSchema = z.object({
-  material: z.string().min(1).max(60),
+  material: text(60, 1),
   feed: z.number().positive().max(50_000),
   plunge: z.number().positive().max(50_000),
   speed: z.number().min(0).max(100_000),
@@ -11,8 +13,8 @@ export const PresetSchema = z.object({
 });
 
 export const BitSchema = z.object({
-  id: z.string().min(1).max(60),
-  name: z.string().min(1).max(80),
+  id: text(60, 1),
+  name: text(80, 1),
   kind: z.enum(['v', 'end', 'drill']),
   /** Widest cutting diameter, mm. */
   diameter: z.number().positive().max(200),
@@ -23,11 +25,16 @@ export const BitSchema = z.object({
   /** Length of the cutting edges, mm. */
   flute: z.number().positive().max(300),
   shank: z.number().positive().max(60),
-  presets: z.array(PresetSchema).max(50),
+  presets: list(PresetSchema, 50),
 });
 
 export type Bit = z.infer<typeof BitSchema>;
 export type Preset = z.infer<typeof PresetSchema>;
+
+/** A bit that is not described well enough to be used; the message is one sentence. */
+export class BitProblem extends Error {
+  override name = 'BitProblem';
+}
 
 /**
  * A bit as a turned profile: a flat of radius `flat` at the tip, then walls that widen by `slope` mm of radius a mm of
@@ -44,14 +51,14 @@ export const DRILL_POINT = 118;
 
 /**
  * The turned profile of a bit.
- * @throws {RangeError} for a V-bit without an angle.
+ * @throws {BitProblem} for a V-bit without an angle.
  * @example profileOf(v60) // { flat: 0, slope: 0.577…, radius: 6.35 }
  */
 export function profileOf(bit: Bit): Profile {
   const radius = bit.diameter / 2;
   if (bit.kind === 'drill') return { flat: 0, slope: Math.tan(radians(bit.angle ?? DRILL_POINT) / 2), radius };
   if (bit.kind === 'end') return { flat: radius, slope: 0, radius };
-  if (bit.angle === undefined) throw new RangeError(`The V-bit “${bit.name}” has no angle; give it one at Bits.`);
+  if (bit.angle === undefined) throw new BitProblem(`The V-bit “${bit.name}” has no angle; give it one at Bits.`);
   return { flat: Math.min(bit.tip / 2, radius), slope: Math.tan(radians(bit.angle) / 2), radius };
 }
 

@@ -18,6 +18,13 @@ export function checkSlope(angle: number): void {
     throw new CutProblem('The ramp is steeper than an end mill can cut, 30° at most; 5° is usual.');
 }
 
+/** A way down longer than this, mm, or of more points takes hours: the slope was not meant. */
+const LONGEST_WAY_DOWN = 100_000;
+const MOST_POINTS_DOWN = 100_000;
+
+const tooShallow = () =>
+  new CutProblem('The ramp is so shallow that the bit would hardly get down; make it steeper, 5° is usual.');
+
 /** A helix is at least this share of the bit's radius wide, else a core is left that the bit cannot clear. */
 const NARROWEST_HELIX = 0.2;
 
@@ -37,6 +44,7 @@ export function enterTrack(track: Track, from: number, entry: Entry, room: numbe
   const drop = from - z;
   if (entry.kind === 'plunge' || !(drop > 1e-6) || xyz.length < 6) return track;
   const run = drop / Math.tan(entry.angle);
+  if (run > LONGEST_WAY_DOWN) throw tooShallow();
   const width = Math.min(0.8 * radius, room);
   if (entry.kind === 'helix' && width >= NARROWEST_HELIX * radius) return enterByHelix(track, from, run, width);
   if (track.ring > 2) return enterByRing(track, from, run);
@@ -47,6 +55,7 @@ function enterByHelix(track: Track, from: number, run: number, width: number): T
   const { xyz } = track;
   const [x, y, z] = xyz;
   const turns = Math.max(1, Math.ceil(run / (2 * Math.PI * width)));
+  if (turns * TURN > MOST_POINTS_DOWN) throw tooShallow();
   const points: number[] = [];
   const steps = turns * TURN;
   for (let k = 0; k <= steps + TURN; k++) {
@@ -62,6 +71,9 @@ function enterByRing(track: Track, from: number, run: number): Track {
   const { xyz, ring } = track;
   const z = xyz[2];
   const points: number[] = [xyz[0], xyz[1], from];
+  let around = 0;
+  for (let k = 1; k < ring; k++) around += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
+  if ((run / around) * ring > MOST_POINTS_DOWN) throw tooShallow();
   let gone = 0;
   let k = 0;
   // What is gone along going down is cut again at depth: from where the ramp ends once round to the same place.
@@ -99,6 +111,7 @@ function enterBackAndForth(track: Track, from: number, run: number): Track {
   let whole = 0;
   for (let k = 1; k < n; k++) whole += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
   const legs = 2 * Math.max(1, Math.ceil(run / 2 / whole));
+  if (!(legs * n <= MOST_POINTS_DOWN)) throw tooShallow();
   const leg = run / legs;
   const there: number[] = [xyz[0], xyz[1], 0];
   for (let k = 1, gone = 0; k < n && gone < leg; k++) {

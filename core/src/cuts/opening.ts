@@ -4,6 +4,7 @@ import { incidence } from '../geometry/incidence.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
 import type { Region } from '../geometry/regions.ts';
 import { insideArea } from '../geometry/stretches.ts';
+import { checkMoves } from '../motion/too-many-moves.ts';
 import type { Track } from '../motion/track.ts';
 
 /** How far past the first ring a point of a loop may lie by rounding, mm. */
@@ -125,6 +126,7 @@ class LoopBuilder {
       if (this.count) this.to(x, y);
       return;
     }
+    checkMoves(this.count, 'step');
     const n = Math.max(12, Math.ceil(Math.PI / Math.acos(1 - CHORD / r)));
     const rear = Math.atan2(-uy, -ux);
     for (let k = 0; k <= n; k++) {

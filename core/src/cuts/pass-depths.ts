@@ -1,5 +1,8 @@
 import { CutProblem } from './cut-problem.ts';
 
+/** More passes than this were not meant: 100 mm in twentieths of a millimetre. */
+export const MOST_PASSES = 2000;
+
 /**
  * Depths of the passes from `start` down to `depth`, even and none more than `perPass`, with a thin last one where
  * wanted.
@@ -19,6 +22,10 @@ export function passDepths(depth: number, start: number, perPass: number, lastPa
   const thin = lastPass > 1e-6 ? lastPass : 0;
   const main = depth - start - thin;
   const passes = Math.max(1, Math.ceil(main / perPass - 1e-9));
+  if (passes > MOST_PASSES)
+    throw new CutProblem(
+      `At this depth per pass the cut would take ${passes < 1e9 ? passes.toLocaleString('en') : 'countless'} passes, and ${MOST_PASSES} are the most; make it larger.`,
+    );
   const out = Array.from({ length: passes }, (_, k) => start + (main * (k + 1)) / passes);
   if (thin > 0) out.push(depth);
   else out[out.length - 1] = depth;

@@ -9,6 +9,7 @@ import { insideArea, stretchesOf } from '../geometry/stretches.ts';
 import type { Limits } from '../motion/limits.ts';
 import { measurePath, type Path, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
+import { checkMoves } from '../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
@@ -19,7 +20,7 @@ import { type Drive, layTrack } from './lay-tracks.ts';
 import { openingAlong, openingsIn, type OpeningSettings } from './opening.ts';
 import { passDepths } from './pass-depths.ts';
 import { nestRings } from './rings.ts';
-import { ringLevels } from './ring-levels.ts';
+import { ringLevels, ringMoves } from './ring-levels.ts';
 import { scanLines } from './scan-lines.ts';
 
 export interface PocketSettings extends Drive {
@@ -85,10 +86,13 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
   if (settings.entry.kind !== 'plunge') checkSlope(settings.entry.angle);
   if (settings.finish < 0) throw new CutProblem('The finish allowance is below 0; give 0 or a little more.');
   const depths = passDepths(depth, startDepth, settings.depthPerPass, settings.lastPass ?? 0);
-  if (clipper.offset(area, -radius).length === 0)
+  const reached = clipper.offset(area, -radius);
+  if (reached.length === 0)
     throw new CutProblem('The bit is wider than every place of this pocket; choose a smaller bit.');
+  checkMoves(ringMoves(reached, step) * depths.length, 'step');
   const builder = new PathBuilder();
   let lifts = -1;
+  let points = 0;
   // Each connected part is cut to its full depth before the next, so that chips of one do not fill another.
   const known = new Map<string, PartTracks>();
   const parts = regionsOf(area).map(({ loops, bounds: { minX, minY } }) => {
@@ -99,6 +103,8 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
       local = partTracks(shiftLoops(loops, -minX, -minY), settings, clipper);
       known.set(key, local);
     }
+    for (const { xyz } of local.rough) points += xyz.length / 3;
+    checkMoves(points * depths.length, 'step');
     return placed(local, minX, minY);
   });
   const order = orderTracks(

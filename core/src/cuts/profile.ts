@@ -4,6 +4,7 @@ import { Clearance } from '../geometry/clearance.ts';
 import { boxGroups } from '../geometry/box-groups.ts';
 import { boundsOf, signedArea } from '../geometry/outline.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
+import { MOST_MOVES } from '../motion/too-many-moves.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope } from './entry.ts';
@@ -129,7 +130,8 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
       const z = -d;
       const lastOne = pass === heights.length - 1;
       const slope = settings.ramp ?? 0;
-      const overlap = lastOne ? (settings.overlap ?? 0) : 0;
+      // More than a whole turn more cuts nothing.
+      const overlap = lastOne ? Math.min(settings.overlap ?? 0, measured.total) : 0;
       const points = turnOf(measured, from, z < ceiling ? loopTabs : [], z, ceiling, {
         ramped: tabs.shape === 'ramped',
         diameter,
@@ -201,7 +203,8 @@ function rampIn(points: readonly number[], above: number, z: number, slope: numb
   for (let i = 3; ; i += 3) {
     if (i >= points.length) {
       i = 3;
-      if (++turns > 200) throw new CutProblem('The ramp is too shallow for so short an outline; make it steeper.');
+      if (++turns > 200 || out.length > 3 * MOST_MOVES)
+        throw new CutProblem('The ramp is too shallow for so short an outline; make it steeper.');
     }
     const [px, py] = [points[i - 3], points[i - 2]];
     const length = Math.hypot(points[i] - px, points[i + 1] - py);

@@ -1,7 +1,11 @@
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { insideArea } from '../geometry/stretches.ts';
+import { checkMoves } from '../motion/too-many-moves.ts';
 import type { Track } from '../motion/track.ts';
+
+/** Every line is held against every point: a minute's work. */
+const MOST_LOOKS = 2e10;
 
 /**
  * Parallel lines through an area, joined into back-and-forth tracks wherever the way from one line's end to the next
@@ -42,8 +46,11 @@ export function scanLines(area: Loops, angle: number, step: number, z: number): 
     return true;
   };
   const count = Math.max(1, Math.ceil((high - low) / step));
-  const open: { points: number[]; row: number }[] = [];
-  const done: number[][] = [];
+  checkMoves(2 * count, 'step');
+  const points = turned.reduce((sum, loop) => sum + loop.length / 2, 0);
+  if (count * points > MOST_LOOKS) checkMoves(Infinity, 'step');
+  const tracks: { points: number[] }[] = [];
+  let before: { points: number[] }[] = [];
   for (let row = 0; row < count; row++) {
     const v = low + ((row + 0.5) * (high - low)) / count;
     const crossings: number[] = [];
@@ -52,13 +59,14 @@ export function scanLines(area: Loops, angle: number, step: number, z: number): 
         if (loop[i + 1] > v !== loop[j + 1] > v)
           crossings.push(loop[j] + ((loop[i] - loop[j]) * (v - loop[j + 1])) / (loop[i + 1] - loop[j + 1]));
     crossings.sort((a, b) => a - b);
+    const here: { points: number[] }[] = [];
     for (let k = 0; k + 1 < crossings.length; k += 2) {
       const [a, b] = [crossings[k], crossings[k + 1]];
       if (b - a < 1e-4) continue;
       // The nearer end first; the other where only that can be reached straight.
       let entry = a;
-      const joins = open.find((t) => {
-        if (t.row !== row - 1) return false;
+      const joins = before.find((t) => {
+        if (here.includes(t)) return false;
         const px = t.points[t.points.length - 2];
         const py = t.points[t.points.length - 1];
         const ends = Math.abs(a - px) < Math.abs(b - px) ? [a, b] : [b, a];
@@ -69,12 +77,16 @@ export function scanLines(area: Loops, angle: number, step: number, z: number): 
       });
       if (joins) {
         joins.points.push(entry, v, entry === a ? b : a, v);
-        joins.row = row;
-      } else open.push({ points: row % 2 ? [b, v, a, v] : [a, v, b, v], row });
+        here.push(joins);
+      } else {
+        const track = { points: row % 2 ? [b, v, a, v] : [a, v, b, v] };
+        tracks.push(track);
+        here.push(track);
+      }
     }
+    before = here;
   }
-  for (const { points } of open) done.push(points);
-  return done.map((points) => {
+  return tracks.map(({ points }) => {
     const xyz = new Float64Array((points.length / 2) * 3);
     for (let i = 0, j = 0; i < points.length; i += 2, j += 3) {
       xyz[j] = points[i] * c - points[i + 1] * s;

@@ -3,6 +3,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import type { MedialAxis } from '../geometry/medial-axis.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { joinPaths, type Path } from '../motion/path.ts';
+import { checkMoves } from '../motion/too-many-moves.ts';
 import { shiftTrack, type Track } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import type { Carvable, Carvables } from './carvable.ts';
@@ -10,6 +11,7 @@ import { CutProblem } from './cut-problem.ts';
 import { eroded } from './erosion.ts';
 import { floorTracks } from './floor.ts';
 import { layTracks } from './lay-tracks.ts';
+import { MOST_PASSES } from './pass-depths.ts';
 import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
 
 export interface VCarveSettings {
@@ -76,6 +78,12 @@ export function vCarve({ regions, places }: Carvables, settings: VCarveSettings,
   for (const { region } of places) for (const r of regions[region].axis.r) if (r > widest) widest = r;
   const deepest = Math.min(depthForRadius(bit, reach), depthForRadius(bit, widest));
   const passes = Math.max(1, Math.ceil(deepest / depthPerPass - 1e-9));
+  if (passes > MOST_PASSES)
+    throw new CutProblem(
+      `The depth per pass is so small that the carving would take ${passes < 1e9 ? passes.toLocaleString('en') : 'countless'} passes; make it larger.`,
+    );
+  const nodes = places.reduce((sum, { region }) => sum + regions[region].axis.x.length, 0);
+  checkMoves((nodes * passes) / 4, 'depth per pass');
   const tracks: Track[][] = [];
   let tooNarrow = 0;
   const narrow: number[] = [];

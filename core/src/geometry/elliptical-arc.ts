@@ -62,12 +62,23 @@ export function arcCentre(
   };
 }
 
-/** Appends an arc in centre form (without its first point) as chords within `tolerance`. */
-export function flattenArc(out: number[], arc: ArcCentre, tolerance: number): void {
+/**
+ * Appends an arc in centre form (without its first point) as chords within `tolerance`.
+ * @param spend told how many points will be made before they are; may throw.
+ */
+export function flattenArc(
+  out: number[],
+  arc: ArcCentre,
+  tolerance: number,
+  spend: (points: number) => void = () => {},
+): void {
   const { cx, cy, rx, ry, turn, start, sweep } = arc;
   // Sagitta of a chord over the angle s on the larger radius R: R(1 − cos(s/2)).
-  const step = 2 * Math.acos(Math.max(0.5, 1 - tolerance / Math.max(rx, ry)));
+  const bow = Math.min(0.5, tolerance / Math.max(rx, ry));
+  // Of a huge radius the cosine cannot be told from 1; there cos x = 1 − x²/2.
+  const step = 2 * (bow < 1e-8 ? Math.sqrt(2 * bow) : Math.acos(1 - bow));
   const n = Math.max(1, Math.ceil(Math.abs(sweep) / step));
+  spend(n);
   for (let i = 1; i <= n; i++) {
     const t = start + (sweep * i) / n;
     const x = rx * Math.cos(t);

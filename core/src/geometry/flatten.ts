@@ -9,6 +9,8 @@ export const FLATTENING_TOLERANCE = 0.003;
  * Appends a cubic Bézier curve to `out` (without its first point) as chords that stay within `tolerance`.
  * The count follows Wang’s bound for degree 3:
  * n ≥ √(6·M / (8·tolerance)), M the larger second difference of the control points).
+ *
+ * @param spend told how many points will be made before they are; may throw.
  */
 export function flattenCubic(
   out: number[],
@@ -21,9 +23,11 @@ export function flattenCubic(
   x3: number,
   y3: number,
   tolerance: number,
+  spend: (points: number) => void = () => {},
 ): void {
   const m = Math.max(Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2), Math.hypot(x1 - 2 * x2 + x3, y1 - 2 * y2 + y3));
   const n = Math.max(1, Math.ceil(Math.sqrt((6 * m) / (8 * tolerance))));
+  spend(n);
   for (let i = 1; i < n; i++) {
     const t = i / n;
     const s = 1 - t;
@@ -46,8 +50,10 @@ export function flattenQuadratic(
   x2: number,
   y2: number,
   tolerance: number,
+  spend: (points: number) => void = () => {},
 ): void {
   const n = Math.max(1, Math.ceil(Math.sqrt((2 * Math.hypot(x0 - 2 * x1 + x2, y0 - 2 * y1 + y2)) / (8 * tolerance))));
+  spend(n);
   for (let i = 1; i < n; i++) {
     const t = i / n;
     const s = 1 - t;

@@ -52,6 +52,9 @@ const SMOOTH_TURN = 0.5;
 
 const ROUNDS = 40;
 
+/** More samples than this take minutes; the largest page of lettering has a tenth in its largest outline. */
+const MOST_SAMPLES = 2_000_000;
+
 /** Rounds after which outlines that touch are taken for the reason that pieces are still missing. */
 const ROUNDS_BEFORE_PARTING = 12;
 
@@ -180,6 +183,10 @@ function split(samples: Samples, outline: RegionOutline): Samples {
   const { count, cut } = samples;
   let more = 0;
   for (let i = 0; i < count; i++) if (cut[i] > 0) more++;
+  if (count + more > MOST_SAMPLES)
+    throw new TriangulationError(
+      'An outline is far too long and thin to be carved; make it smaller, or mend it where it was drawn.',
+    );
   const out = emptySamples(count + more);
   const { x, y, next, previous, segment, vertex } = out;
   x.set(samples.x);

@@ -3,9 +3,8 @@ import type { Shape } from '../artwork/svg.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
 import type { Bit } from '../bits/bit.ts';
 import { type Carvables, carvablesOf } from '../cuts/carvable.ts';
-import { CutProblem } from '../cuts/cut-problem.ts';
+import { cannotBeCut } from '../cuts/cannot-be-cut.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { TriangulationError } from '../geometry/outline-samples.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { DIALECTS } from '../program/dialect.ts';
 import { judge } from '../remarks/judge.ts';
@@ -196,8 +195,7 @@ async function computeCut(
     );
     return parts.map((part) => ({ ...part, openOutlines, works }));
   } catch (error) {
-    if (!(error instanceof CutProblem || error instanceof TriangulationError || error instanceof RangeError))
-      throw error;
+    if (!cannotBeCut(error)) throw error;
     return [
       {
         ...NOTHING,

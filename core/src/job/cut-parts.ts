@@ -58,7 +58,7 @@ export interface CutArtwork {
 
 /**
  * The ordered paths of a cut, one for each bit it takes.
- * @throws {CutProblem | RangeError} with one sentence for what cannot be cut.
+ * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
  */
 export async function partsOf(job: Job, cut: Cut, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
   const bit = job.bits.find((b) => b.id === cut.bit);

@@ -1,10 +1,19 @@
 import { z } from 'zod';
 import { JobSchema, type Job } from './job.ts';
+import { sentenceFor } from '../schema/sentence-for.ts';
+import { text } from '../schema/text.ts';
+
+/** As `z.base64()`, whose expression cannot follow many megabytes. */
+const Base64 = z
+  .string()
+  .max(80_000_000)
+  .refine((data) => data.length % 4 === 0 && !/[^0-9A-Za-z+/=]/.test(data), 'is not base64')
+  .meta({ contentEncoding: 'base64' });
 
 /** A job as a file (`*.kerbe.json`): the document, and the imported artwork it refers to, base64 by SHA-256. */
 export const JobFileSchema = z.object({
   job: JobSchema,
-  assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), z.object({ name: z.string().max(200), base64: z.base64() })),
+  assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), z.object({ name: text(200), base64: Base64 })),
 });
 
 export type JobFile = z.infer<typeof JobFileSchema>;
@@ -27,16 +36,9 @@ export function readJobFile(text: string): JobFile {
   const parsed = JobFileSchema.safeParse(data);
   if (!parsed.success)
     throw new JobFileError(
-      `This file is not a valid Kerbe job (${sentenceFor(parsed.error).slice(0, -1)}); export it again where it came from.`,
+      `This file is not a valid Kerbe job (${withinSentence(sentenceFor(parsed.error))}); export it again where it came from.`,
     );
   return parsed.data;
-}
-
-/** The first thing a schema objects to, as a sentence. */
-export function sentenceFor(error: z.ZodError): string {
-  const [issue] = error.issues;
-  const where = issue.path.map(String).join(' › ');
-  return `${where ? `${where}: ` : ''}${issue.message}.`;
 }
 
 /** Bytes from base64 and back, without Node's Buffer or the browser's data URLs. */
@@ -56,4 +58,9 @@ export function base64FromBytes(bytes: Uint8Array): string {
 /** A job file's text. */
 export function writeJobFile(job: Job, assets: JobFile['assets']): string {
   return JSON.stringify({ job, assets }, null, 2) + '\n';
+}
+
+/** A sentence as a part of another. */
+function withinSentence(sentence: string): string {
+  return sentence[0].toLowerCase() + sentence.slice(1, -1);
 }

@@ -3,6 +3,8 @@ import { BitSchema } from '../bits/bit.ts';
 import { LimitsSchema } from '../motion/limits.ts';
 import { DIALECT_NAMES } from '../program/dialect.ts';
 import { StockSchema } from '../stock/stock.ts';
+import { list } from '../schema/list.ts';
+import { text } from '../schema/text.ts';
 
 const Id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
 const Place = z.number().min(-10_000).max(10_000);
@@ -12,7 +14,7 @@ export const FACES = ['fraunces', 'josefin', 'rokkitt'] as const;
 
 const Placed = {
   id: Id,
-  name: z.string().min(1).max(120),
+  name: text(120, 1),
   /** Position of the item's own origin on the sheet, mm. */
   x: Place,
   y: Place,
@@ -36,7 +38,7 @@ export const DrawingItemSchema = z.object({
 export const LetteringItemSchema = z.object({
   ...Placed,
   kind: z.literal('lettering'),
-  text: z.string().max(2000),
+  text: text(2000),
   face: z.enum(FACES),
   capHeight: z.number().positive().max(2000),
   tracking: z.number().min(-500).max(5000),
@@ -49,12 +51,12 @@ export const ItemSchema = z.discriminatedUnion('kind', [DrawingItemSchema, Lette
 /** What a cut works on: a whole item, or some of its shapes by number. */
 export const TargetSchema = z.object({
   item: Id,
-  shapes: z.union([z.literal('all'), z.array(z.number().int().min(0)).max(10_000)]),
+  shapes: z.union([z.literal('all'), list(z.number().int().min(0), 10_000)]),
 });
 
 const CutBase = {
   id: Id,
-  targets: z.array(TargetSchema).max(500),
+  targets: list(TargetSchema, 500),
   bit: Id,
   feed: z.number().positive().max(50_000),
   plunge: z.number().positive().max(50_000),
@@ -63,17 +65,14 @@ const CutBase = {
 };
 
 /** Bits that clear before the cut's own, the largest first. */
-const ClearBits = z.array(Id).max(5).default([]);
+const ClearBits = list(Id, 5).default([]);
 const Tabs = z.object({
   count: z.number().int().min(0).max(100),
   length: z.number().positive().max(100),
   height: z.number().positive().max(100),
   shape: z.enum(['square', 'ramped']).default('square'),
   /** Places chosen by hand, on the sheet, mm; they take the place of the count. */
-  at: z
-    .array(z.object({ x: Place, y: Place }))
-    .max(100)
-    .default([]),
+  at: list(z.object({ x: Place, y: Place }), 100).default([]),
 });
 const StartPlace = z.object({ x: Place, y: Place });
 const Depths = {
@@ -116,7 +115,7 @@ export const ProfileCutSchema = z.object({
    * jobs have one place or null.
    */
   start: z
-    .union([z.array(StartPlace).max(1000), StartPlace, z.null()])
+    .union([list(StartPlace, 1000), StartPlace, z.null()])
     .default([])
     .transform((places) => (places === null ? [] : Array.isArray(places) ? places : [places])),
 });
@@ -183,7 +182,7 @@ export const CutSchema = z.discriminatedUnion('kind', [
 
 export const BenchSchema = z.object({
   id: Id,
-  name: z.string().min(1).max(80),
+  name: text(80, 1),
   /** What drives it: the simulated router that ships with Kerbe, or nothing (programs are carried over by hand). */
   link: z.enum(['stand-in', 'file']),
   /** Reach of each axis, mm. */
@@ -210,16 +209,16 @@ export const BenchSchema = z.object({
 export const JobSchema = z.object({
   format: z.literal('kerbe-job'),
   version: z.literal(1),
-  name: z.string().min(1).max(120),
+  name: text(120, 1),
   unit: z.enum(['mm', 'in']),
   stock: StockSchema,
-  artwork: z.array(ItemSchema).max(500),
-  bits: z.array(BitSchema).max(60),
-  cuts: z.array(CutSchema).max(200),
+  artwork: list(ItemSchema, 500),
+  bits: list(BitSchema, 60),
+  cuts: list(CutSchema, 200),
   /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */
   ownOrder: z.boolean().default(false),
   bench: BenchSchema,
-  notes: z.string().max(20_000),
+  notes: text(20_000),
 });
 
 export type Job = z.infer<typeof JobSchema>;

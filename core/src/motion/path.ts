@@ -1,3 +1,5 @@
+import { MOST_MOVES, TooManyMoves } from './too-many-moves.ts';
+
 /**
  * Where the bit goes: points in mm on the sheet (x right, y up from the stock's lower left corner, z up from the top of
  * the stock), and for each point the feed of the move that ends there, mm/min; 0 is a rapid move. The first point is
@@ -7,6 +9,11 @@ export interface Path {
   xyz: Float64Array;
   feed: Float64Array;
 }
+
+const tooMany = () =>
+  new TooManyMoves(
+    `This cut would have more than ${MOST_MOVES / 1e6} million moves; make its step or its depth per pass larger, or cut fewer outlines at once.`,
+  );
 
 /** Collects the moves of a path, in arrays that grow: a page of lettering has millions. */
 export class PathBuilder {
@@ -33,6 +40,7 @@ export class PathBuilder {
     const n = 3 * this.count;
     if (n > 0 && this.xyz[n - 3] === x && this.xyz[n - 2] === y && this.xyz[n - 1] === z) return;
     if (this.count === this.feeds.length) {
+      if (this.count >= MOST_MOVES) throw tooMany();
       const more = new Float64Array(2 * this.xyz.length);
       more.set(this.xyz);
       this.xyz = more;

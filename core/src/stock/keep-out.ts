@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { text } from '../schema/text.ts';
 
 export const KeepOutSchema = z.object({
-  id: z.string().min(1).max(40),
+  id: text(40, 1),
   kind: z.enum(['clamp', 'screw', 'pin']),
   /** Lower left corner on the sheet, and size, mm. */
   x: z.number().min(-2000).max(7000),

@@ -1,10 +1,12 @@
 import { z } from 'zod';
+import { list } from '../schema/list.ts';
+import { text } from '../schema/text.ts';
 import { KeepOutSchema } from './keep-out.ts';
 
 const Size = z.number().positive().max(5000);
 
 export const StockSchema = z.object({
-  material: z.string().min(1).max(60),
+  material: text(60, 1),
   /** Along x and y, mm. */
   length: Size,
   width: Size,
@@ -13,7 +15,7 @@ export const StockSchema = z.object({
   zeroXY: z.enum(['lower-left', 'lower-right', 'upper-right', 'upper-left', 'centre']),
   zeroZ: z.enum(['stock', 'spoilboard']),
   holdDown: z.enum(['clamps', 'screws', 'vacuum', 'tape']),
-  keepOuts: z.array(KeepOutSchema).max(60),
+  keepOuts: list(KeepOutSchema, 60),
   /** How high the bit goes over the stock between cuts, mm. */
   lift: z.number().positive().max(200),
   /** Thickness of the spoilboard, mm. */

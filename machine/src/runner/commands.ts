@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { list } from '@kerbe/core/schema/list';
+import { text } from '@kerbe/core/schema/text';
 import { BasisSchema, BitSchema, CORNERS, METHODS } from './zero.ts';
 
 const Step = z.number().min(-102).max(102);
@@ -9,7 +11,7 @@ const Size = z.number().min(0).max(10_000);
 
 /** What the runner has to know of a bench; a copy of the job's. */
 export const BenchFactsSchema = z.object({
-  name: z.string().max(80),
+  name: text(80),
   travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
   setter: z.object({ x: z.number(), y: z.number() }).nullable(),
   plate: z.object({ thickness: Size, side: Size, size: Size }),
@@ -21,9 +23,9 @@ export type BenchFacts = z.infer<typeof BenchFactsSchema>;
 /** A program as it is handed over to be checked: its text lies in a file named by its hash. */
 export const ProgramOrderSchema = z.object({
   hash: Hash,
-  job: z.string().max(120),
-  jobId: z.string().max(60),
-  revision: z.string().max(20),
+  job: text(120),
+  jobId: text(60),
+  revision: text(20),
   basis: BasisSchema,
   bench: BenchFactsSchema,
   plannedMinutes: z.number().min(0),
@@ -31,18 +33,16 @@ export const ProgramOrderSchema = z.object({
   approach: z.number(),
   /** Whether the program starts the spindle, or waits until the operator has. */
   spindle: z.enum(['program', 'operator']),
-  cuts: z
-    .array(
-      z.object({
-        title: z.string().max(300),
-        from: z.number().int(),
-        to: z.number().int(),
-        bit: BitSchema,
-        plunge: z.number().positive(),
-      }),
-    )
-    .min(1)
-    .max(2000),
+  cuts: list(
+    z.object({
+      title: text(300),
+      from: z.number().int(),
+      to: z.number().int(),
+      bit: BitSchema,
+      plunge: z.number().positive(),
+    }),
+    2000,
+  ).refine((cuts) => cuts.length > 0, 'needs at least one cut'),
 });
 export type ProgramOrder = z.infer<typeof ProgramOrderSchema>;
 
@@ -85,22 +85,22 @@ const FROM_PAGE = [
   }),
   z.object({ command: z.literal('nudge-zero'), z: z.number().min(-2).max(2) }),
   z.object({ command: z.literal('bit-in'), bit: BitSchema }),
-  z.object({ command: z.literal('tick'), step: z.string().max(30), on: z.boolean(), job: z.string().max(60) }),
+  z.object({ command: z.literal('tick'), step: text(30), on: z.boolean(), job: text(60) }),
   z.object({ command: z.literal('feed'), percent: z.number().int().min(10).max(200) }),
   z.object({ command: z.literal('spindle'), percent: z.number().int().min(50).max(150) }),
 ] as const;
 
 /** Commands that name a job, to which the server adds what the job says. */
 const OF_JOB = {
-  connect: z.object({ command: z.literal('connect'), job: z.string().max(60) }),
+  connect: z.object({ command: z.literal('connect'), job: text(60) }),
   zero: z.object({
     command: z.literal('zero'),
-    job: z.string().max(60),
+    job: text(60),
     method: z.enum(METHODS),
     corner: z.enum(CORNERS),
   }),
-  'go-to-zero': z.object({ command: z.literal('go-to-zero'), job: z.string().max(60) }),
-  'use-here': z.object({ command: z.literal('use-here'), job: z.string().max(60) }),
+  'go-to-zero': z.object({ command: z.literal('go-to-zero'), job: text(60) }),
+  'use-here': z.object({ command: z.literal('use-here'), job: text(60) }),
 };
 
 /** Everything a page may tell a bench. Runs are started through their job and are not in it. */
@@ -131,11 +131,11 @@ export const CommandSchema = z.discriminatedUnion('command', [
   }),
   z.object({ command: z.literal('use-here'), basis: BasisSchema }),
   z.object({ command: z.literal('check'), program: ProgramOrderSchema }),
-  z.object({ command: z.literal('run'), id: Id, token: z.string().max(60), hash: Hash }),
+  z.object({ command: z.literal('run'), id: Id, token: text(60), hash: Hash }),
   z.object({
     command: z.literal('take-up'),
     id: Id,
-    token: z.string().max(60),
+    token: text(60),
     hash: Hash,
     /** The run that broke, and the last of its lines that was acknowledged. */
     broken: Id,
@@ -146,5 +146,5 @@ export const CommandSchema = z.discriminatedUnion('command', [
 export type Command = z.infer<typeof CommandSchema>;
 
 /** Who gives a command: one page of one browser, and what its person is called. */
-export const FromSchema = z.object({ page: Id, name: z.string().max(40).default('') });
+export const FromSchema = z.object({ page: Id, name: text(40).default('') });
 export type From = z.infer<typeof FromSchema>;

@@ -1,12 +1,13 @@
 import { z } from 'zod';
+import { text } from '@kerbe/core/schema/text';
 
 const Size = z.number().min(0).max(10_000);
 const Place = z.number().min(-10_000).max(10_000);
 
 /** A bit as the bench knows it: by identity, since two bits may have one name. */
 export const BitSchema = z.object({
-  id: z.string().min(1).max(60),
-  name: z.string().max(80),
+  id: text(60, 1),
+  name: text(80),
   diameter: z.number().positive(),
   /** Included angle of a V-bit, degrees. */
   angle: z.number().positive().optional(),
@@ -16,11 +17,11 @@ export type BitShape = z.infer<typeof BitSchema>;
 
 /** What a zero is a zero of: taken from the job when it is set, and compared with the job as it is now. */
 export const BasisSchema = z.object({
-  job: z.object({ id: z.string().max(60), name: z.string().max(120) }),
-  stock: z.object({ material: z.string().max(60), length: Size, width: Size }),
-  fixture: z.string().max(40),
+  job: z.object({ id: text(60), name: text(120) }),
+  stock: z.object({ material: text(60), length: Size, width: Size }),
+  fixture: text(40),
   /** Where zero lies: which corner or the centre, and the top of the stock or the spoilboard. */
-  placeXY: z.string().max(20),
+  placeXY: text(20),
   placeZ: z.enum(['stock', 'spoilboard']),
   /** The same place on the sheet, mm from its lower left corner. */
   at: z.object({ x: Place, y: Place }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { text } from '@kerbe/core/schema/text';
 
 /** What a person does at the simulated machine, since nobody stands there. The runner knows nothing of it. */
 export const HandSchema = z.discriminatedUnion('hand', [
@@ -12,8 +13,8 @@ export const HandSchema = z.discriminatedUnion('hand', [
   z.object({
     hand: z.literal('bit'),
     /** Which bit it is; the same one sticks out nearly as far each time. */
-    id: z.string().max(200).optional(),
-    name: z.string().max(80),
+    id: text(200).optional(),
+    name: text(80),
     diameter: z.number().positive().max(200),
     angle: z.number().positive().max(179).optional(),
     tip: z.number().min(0).max(50),

@@ -1,7 +1,7 @@
 import { wrap, proxy, type Remote } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { type Job, JobSchema } from '@kerbe/core/job/job';
-import { sentenceFor } from '@kerbe/core/job/job-file';
+import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
@@ -73,7 +73,7 @@ export class JobSession {
   private set(next: Job): void {
     const parsed = JobSchema.safeParse(next);
     if (!parsed.success) {
-      this.problem = `This was not changed: ${sentenceFor(parsed.error)}`;
+      this.problem = `This was not changed: ${sentenceFor(parsed.error, this.job.unit)}`;
       return;
     }
     this.problem = undefined;
