@@ -10,7 +10,16 @@ import { freePort } from '../command/src/free-port.ts';
 import { type Job } from '../core/src/job/job.ts';
 import { readJobFile } from '../core/src/job/job-file.ts';
 import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
-import { chooseRevision, createJob, openJob, revisionOf, saveJob, stepJob } from '../web/src/lib/server/jobs.ts';
+import { refusalOf } from '../web/src/lib/server/refusal.ts';
+import {
+  chooseRevision,
+  createJob,
+  listJobs,
+  openJob,
+  revisionOf,
+  saveJob,
+  stepJob,
+} from '../web/src/lib/server/jobs.ts';
 
 let folder: string;
 let cluster: Cluster;
@@ -30,13 +39,17 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const named = (name: string): Job => ({ ...job, name });
+const named = (name: string): Job => ({
+  ...job,
+  name,
+  artwork: job.artwork.filter(({ kind }) => kind === 'lettering'),
+});
 
 describe('the shop’s database', () => {
   test('an old database is brought up to date and keeps its jobs', async () => {
     expect(await migrate(db, '001-jobs')).toEqual(['001-jobs']);
     await createJob(db, named('From long ago'), 'old');
-    expect(await migrate(db)).toEqual(['002-shop', '003-runs', '004-run-lines']);
+    expect(await migrate(db)).toEqual(['002-shop', '003-runs', '004-run-lines', '005-made']);
     expect(await migrate(db)).toEqual([]);
     expect((await openJob(db, 'old')).job.name).toBe('From long ago');
   });
@@ -63,9 +76,61 @@ describe('the shop’s database', () => {
     expect(late.theirs.job.name).toBe('left window');
     expect((await openJob(db, 'pair')).job.name).toBe('left window');
     expect((await revisionOf(db, 'pair', late.mine)).name).toBe('right window');
-    expect((await chooseRevision(db, 'pair', late.theirs.revision, late.mine)).job.name).toBe('right window');
+    const chosen = await chooseRevision(db, 'pair', late.theirs.revision, late.mine);
+    expect([chosen.saved, chosen.saved && chosen.open.job.name]).toEqual([true, 'right window']);
     const { rows } = await sql<{ n: string }>`select count(*) as n from revisions where job_id = 'pair'`.execute(db);
     expect(Number(rows[0].n)).toBe(3);
+  });
+
+  test('“mine counts” over a head that has moved on meanwhile: not taken, and the newer head comes back', async () => {
+    const { revision } = await createJob(db, named('start'), 'moved');
+    await saveJob(db, 'moved', revision, named('left'));
+    const late = await saveJob(db, 'moved', revision, named('right'));
+    if (late.saved) throw new Error('the second save must not win silently');
+    const third = await saveJob(db, 'moved', late.theirs.revision, named('left again'));
+    expect(third.saved).toBe(true);
+    const chosen = await chooseRevision(db, 'moved', late.theirs.revision, late.mine);
+    if (chosen.saved) throw new Error('a newer head must not be overwritten');
+    expect(chosen.theirs.job.name).toBe('left again');
+    expect(chosen.mine).toBe(late.mine);
+  });
+
+  test('saving again what is there already, as after a lost answer, succeeds and keeps nothing twice', async () => {
+    const { revision } = await createJob(db, named('start'), 'again');
+    const first = await saveJob(db, 'again', revision, named('changed'));
+    const second = await saveJob(db, 'again', revision, named('changed'));
+    expect(first.saved && second.saved && first.open.revision === second.open.revision).toBe(true);
+    const aside = await saveJob(db, 'again', revision, named('other'));
+    const asideAgain = await saveJob(db, 'again', revision, named('other'));
+    expect(!aside.saved && !asideAgain.saved && aside.mine === asideAgain.mine).toBe(true);
+    const { rows } = await sql<{ n: string }>`select count(*) as n from revisions where job_id = 'again'`.execute(db);
+    expect(Number(rows[0].n)).toBe(3);
+  });
+
+  test('unknown jobs, bases and artwork are refused with a sentence and a status, not by the database', async () => {
+    const { revision } = await createJob(db, named('start'), 'unknown');
+    const status = (work: Promise<unknown>) =>
+      work.then(
+        () => 200,
+        (error: unknown) => refusalOf(error)?.status,
+      );
+    for (const id of ['nobody', 'a\0b', '../x', 'x'.repeat(500), '', '\ud800'])
+      expect(await status(openJob(db, id))).toBe(404);
+    expect(await status(saveJob(db, 'nobody', revision, named('x')))).toBe(404);
+    expect(await status(saveJob(db, 'unknown', '999999', named('x')))).toBe(409);
+    expect(await status(saveJob(db, 'unknown', revision, { ...named('x'), artwork: job.artwork }))).toBe(409);
+    expect(await status(chooseRevision(db, 'unknown', revision, '999999'))).toBe(404);
+    expect((await openJob(db, 'unknown')).job.name).toBe('start');
+  });
+
+  test('one job that cannot be read does not take the list down', async () => {
+    await createJob(db, named('sound'), 'sound');
+    await createJob(db, named('broken'), 'broken');
+    await sql`update revisions set document = '{"format":"kerbe-job","stock":7}' where job_id = 'broken'`.execute(db);
+    const list = await listJobs(db);
+    expect(list.find(({ id }) => id === 'broken')?.problem).toMatch(/cannot be read/);
+    expect(list.find(({ id }) => id === 'sound')).toMatchObject({ name: 'sound', cuts: job.cuts.length });
+    await expect(openJob(db, 'broken')).rejects.toThrow(/cannot be read any more: .*\.$/);
   });
 });
 

@@ -44,7 +44,11 @@ describe('job files from before', () => {
     ['another format', (f: Loose): void => void (f.job.format = 'other'), /format/],
     ['a cut of no known kind', (f: Loose): void => void (f.job.cuts[0].kind = 'polish'), /kind of cut 1/],
     ['a refit of a metre', (f: Loose): void => void (f.job.artwork[0].refit = 1000), /refit of artwork 1/],
-    ['an asset that is no hash', (f: Loose): void => void (f.job.artwork[0].asset = '../../etc/passwd'), /drawing of artwork 1/],
+    [
+      'an asset that is no hash',
+      (f: Loose): void => void (f.job.artwork[0].asset = '../../etc/passwd'),
+      /drawing of artwork 1/,
+    ],
     ['a name beyond all measure', (f: Loose): void => void (f.job.name = 'x'.repeat(5000)), /name/],
   ] as const)('%s: one sentence that names it', (_, change, sentence) => {
     const file = JSON.parse(text('night-light')) as Loose;

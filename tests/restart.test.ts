@@ -27,6 +27,13 @@ const ask = async (path: string, body?: unknown) => {
   if (!response.ok) throw new Error(data.problem);
   return data;
 };
+async function eventually(condition: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 200; i++) {
+    if (await condition().catch(() => false)) return;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('waited too long');
+}
 const tell = (command: Record<string, unknown>): Promise<RunnerState> => ask('/api/bench/command', command);
 const state = () => tell({ command: 'take' });
 const hand = (what: Record<string, unknown>) => ask('/api/stand-in', what);
@@ -80,7 +87,9 @@ test('a restarted web server does not stop a run, and its log learns how it ende
   expect(checked.findings).toEqual([]);
   const { id } = await ask('/api/jobs/comet-marker/runs', { hash: checked.hash, token: checked.token });
   const before = await when((s) => (s.run?.line ?? 0) > 50);
-  await shop.restartWeb();
+  const webBefore = shop.parts.web.pid!;
+  process.kill(webBefore, 'SIGKILL');
+  await eventually(() => fetch(shop.address).then((r) => r.ok && shop.parts.web.pid !== webBefore));
   const after = await state();
   expect(after.run?.id).toBe(id);
   expect(after.run!.line).toBeGreaterThanOrEqual(before.run!.line);

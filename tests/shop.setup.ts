@@ -9,7 +9,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   process.env.KERBE_QUIET = '1';
   const shop = await startShop({ data, web: 0, database: 0, rate: 60, seed: 11 });
   process.env.KERBE_ADDRESS = shop.address;
-  process.env.KERBE_STAND_IN_PID = String(shop.processes.standIn.pid);
+  process.env.KERBE_STAND_IN_PID = String(shop.parts.standIn.pid);
   return async () => {
     shop.stop();
     rmSync(data, { recursive: true, force: true });

@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
 
 /**
  * The built web application as a process: `serve.ts --port N`, on loopback. A worker's script is answered with a policy
@@ -8,7 +9,8 @@ const port = Number(process.argv[process.argv.indexOf('--port') + 1] || 0);
 
 const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
-process.env.BODY_SIZE_LIMIT ??= '64M';
+process.env.BODY_SIZE_LIMIT ??= '81M';
+process.env.KERBE_HEAVY ??= fileURLToPath(new URL('./src/lib/server/heavy/worker.ts', import.meta.url));
 
 const server = createServer((request, response) => {
   if ((request.url ?? '').startsWith('/_app/immutable/workers/'))

@@ -1,11 +1,16 @@
-import { spawnSync } from 'node:child_process';
+import { execFile, spawnSync } from 'node:child_process';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
+import { promisify } from 'node:util';
 import { runQuietly } from './run-quietly.ts';
 
 /** A PostgreSQL cluster of our own, on loopback. */
 export interface Cluster {
   url: string;
+  /** The server's process; nothing while it is down. */
+  pid(): number | undefined;
+  /** Starts it again where it has ended. @throws where it does not start. */
+  start(): Promise<void>;
   stop(): void;
 }
 
@@ -22,8 +27,12 @@ function binaries(): string {
 
 /** As root the server must run as another user: Debian's own `postgres`. */
 function asServerUser(file: string, args: readonly string[]): string {
-  if (process.getuid?.() !== 0) return runQuietly(file, args, { cwd: '/' });
-  return runQuietly('runuser', ['-u', 'postgres', '--', file, ...args], { cwd: '/' });
+  return runQuietly(...command(file, args), { cwd: '/' });
+}
+
+function command(file: string, args: readonly string[]): [string, string[]] {
+  if (process.getuid?.() !== 0) return [file, [...args]];
+  return ['runuser', ['-u', 'postgres', '--', file, ...args]];
 }
 
 /** A folder that the server's user can reach: `wanted`, or one beside Debian's own where a parent is closed to it. */
@@ -70,18 +79,33 @@ export function startCluster(wantedFolder: string, port: () => number): Cluster 
       return false;
     }
   };
-  let at: number;
-  if (status()) at = Number(readFileSync(`${pgdata}/postmaster.pid`, 'utf8').split('\n')[3]);
-  else {
-    at = port();
-    asServerUser(`${bin}/pg_ctl`, [
-      '-D', pgdata, '-w', '-l', `${folder}/postgres.log`,
-      '-o', `-p ${at} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${folder}'`,
-      'start',
-    ]); // prettier-ignore
-  }
+  const pid = () => {
+    const found = Number(readFirst(`${pgdata}/postmaster.pid`)[0]);
+    return found && existsSync(`/proc/${found}`) ? found : undefined;
+  };
+  const running = status();
+  const at = running ? Number(readFirst(`${pgdata}/postmaster.pid`)[3]) : port();
+  const begin = [
+    '-D', pgdata, '-w', '-t', '30', '-l', `${folder}/postgres.log`,
+    '-o', `-p ${at} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${folder}'`,
+    'start',
+  ]; // prettier-ignore
+  if (!running) asServerUser(`${bin}/pg_ctl`, begin);
   return {
     url: `postgres://kerbe@127.0.0.1:${at}/postgres`,
+    pid,
+    start: async () => {
+      const [file, args] = command(`${bin}/pg_ctl`, begin);
+      await promisify(execFile)(file, args, { cwd: '/' });
+    },
     stop: () => void asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-m', 'fast', 'stop']),
   };
+}
+
+function readFirst(file: string): string[] {
+  try {
+    return readFileSync(file, 'utf8').split('\n');
+  } catch {
+    return [];
+  }
 }

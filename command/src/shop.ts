@@ -1,12 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
-import type { ChildProcess } from 'node:child_process';
 import { startProcess, startStandIn } from '@kerbe/machine/stand-in/spawn';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 import { freePort } from './free-port.ts';
+import { keepCluster } from './kept-cluster.ts';
 import { ROOT } from './paths.ts';
+import { ShopLock } from './shop-lock.ts';
+import { Supervised } from './supervised.ts';
 
 export interface ShopOptions {
   data: string;
@@ -18,60 +20,133 @@ export interface ShopOptions {
   seed: number;
 }
 
+export type Part = 'standIn' | 'runner' | 'web';
+
 export interface Shop {
   address: string;
-  processes: Record<'standIn' | 'runner' | 'web', ChildProcess>;
-  /** Stops the web server alone and starts it again on the same port. */
-  restartWeb(): Promise<void>;
+  parts: Record<Part, Supervised>;
+  database: Cluster;
+  /** Of the runner's own records, for tests. */
+  journal: string;
   stop(): void;
 }
 
-/** Starts everything: database, stand-in router, bench runner and web server. */
+/**
+ * Starts everything: database, stand-in router, bench runner and web server. Each stands alone: what ends is started
+ * again, and the others go on.
+ * @throws {AlreadyRunning} where a shop is running on these data.
+ */
 export async function startShop({ data, web, database, rate, seed }: ShopOptions): Promise<Shop> {
+  const lock = ShopLock.claim(data);
+  try {
+    return await start(lock, { data, web, database, rate, seed });
+  } catch (error) {
+    lock.release();
+    throw error;
+  }
+}
+
+async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOptions): Promise<Shop> {
   mkdirSync(data, { recursive: true });
   ensureBuilt();
-  const databasePort = await freePort(database, 'the database');
-  const cluster: Cluster = startCluster(`${data}/cluster`, () => databasePort);
-  const token = secret(`${data}/runner-token`);
+  const say = (sentence: string) => process.env.KERBE_QUIET || console.error(sentence);
   const onLine = (line: string) => process.env.KERBE_QUIET || console.log(line);
+  const databasePort = await freePort(database, 'the database');
+  const cluster = startCluster(`${data}/cluster`, () => databasePort);
+  const token = secret(`${data}/runner-token`);
   const programs = `${data}/programs`;
-  const standIn = await startStandIn({ rate, seed });
-  const runner = await startProcess(
-    pathToFileURL(`${ROOT}/machine/src/runner/main.ts`),
-    ['--port', '0', '--journal', `${data}/runs.jsonl`, '--programs', programs, '--lengths', `${data}/lengths.json`],
-    { env: { ...process.env, KERBE_RUNNER_TOKEN: token }, onLine },
-  );
+  const journal = `${data}/runs.jsonl`;
+  // Each keeps its port, so that the others find it when it was started again.
+  const [machinePort, handsPort, runnerPort] = [
+    await freePort(0, 'the stand-in'),
+    await freePort(0, 'its hands'),
+    await freePort(0, 'the bench runner'),
+  ];
   const webPort = await freePort(web, 'the web server');
-  const startWeb = () =>
-    startProcess(pathToFileURL(`${ROOT}/web/serve.ts`), ['--port', String(webPort)], {
-      env: {
-        ...process.env,
-        NODE_ENV: 'production',
-        DATABASE_URL: cluster.url,
-        KERBE_RUNNER_URL: `http://127.0.0.1:${runner.port}`,
-        KERBE_RUNNER_TOKEN: token,
-        KERBE_STAND_IN_PORT: String(standIn.port),
-        KERBE_STAND_IN_HANDS: `http://127.0.0.1:${standIn.hands}`,
-        KERBE_PROGRAMS: programs,
-        KERBE_DEMO: `${ROOT}/demo`,
-        KERBE_LOG: process.env.KERBE_LOG ?? 'warn',
-      },
-      onLine,
-    });
-  const server = await startWeb();
-  const processes = { standIn: standIn.process, runner: runner.process, web: server.process };
+  const parts: Shop['parts'] = {
+    standIn: new Supervised(
+      'stand-in router',
+      async () => (await startStandIn({ rate, seed, port: machinePort, hands: handsPort })).process,
+      say,
+    ),
+    runner: new Supervised(
+      'bench runner',
+      async () =>
+        (
+          await startProcess(
+            pathToFileURL(`${ROOT}/machine/src/runner/main.ts`),
+            [
+              '--port',
+              String(runnerPort),
+              '--journal',
+              journal,
+              '--programs',
+              programs,
+              '--lengths',
+              `${data}/lengths.json`,
+            ],
+            { env: { ...process.env, KERBE_RUNNER_TOKEN: token }, onLine },
+          )
+        ).process,
+      say,
+    ),
+    web: new Supervised(
+      'web server',
+      async () =>
+        (
+          await startProcess(pathToFileURL(`${ROOT}/web/serve.ts`), ['--port', String(webPort)], {
+            env: {
+              ...process.env,
+              NODE_ENV: 'production',
+              DATABASE_URL: cluster.url,
+              KERBE_RUNNER_URL: `http://127.0.0.1:${runnerPort}`,
+              KERBE_RUNNER_TOKEN: token,
+              KERBE_STAND_IN_PORT: String(machinePort),
+              KERBE_STAND_IN_HANDS: `http://127.0.0.1:${handsPort}`,
+              KERBE_PROGRAMS: programs,
+              KERBE_DEMO: `${ROOT}/demo`,
+              KERBE_LOG: process.env.KERBE_LOG ?? 'warn',
+            },
+            onLine,
+          })
+        ).process,
+      say,
+    ),
+  };
+  const address = `http://127.0.0.1:${webPort}/`;
+  const all = [parts.standIn, parts.runner, parts.web];
+  let told = '';
+  const tell = () => {
+    const pids = all.map(({ pid }) => pid);
+    if (told === String(pids)) return;
+    try {
+      lock.tell(address, pids);
+      told = String(pids);
+    } catch (error) {
+      say(`The shop’s own notes could not be written (${String(error)}).`);
+    }
+  };
+  try {
+    for (const part of all) await part.start();
+  } catch (error) {
+    for (const part of all) part.stop();
+    cluster.stop();
+    throw error;
+  }
+  tell();
+  const telling = setInterval(tell, 2000);
+  const leaveCluster = keepCluster(cluster, say);
   return {
-    address: `http://127.0.0.1:${server.port}/`,
-    processes,
-    async restartWeb() {
-      const gone = new Promise((resolve) => processes.web.once('exit', resolve));
-      processes.web.kill();
-      await gone;
-      processes.web = (await startWeb()).process;
-    },
+    address,
+    parts,
+    database: cluster,
+    journal,
     stop() {
-      for (const child of Object.values(processes)) child.kill();
-      cluster.stop();
+      clearInterval(telling);
+      leaveCluster();
+      for (const part of all) part.stop();
+      if (cluster.pid() !== undefined) cluster.stop();
+      lock.release();
     },
   };
 }

@@ -37,7 +37,7 @@ describe('the runner’s journal', () => {
     new Journal(file).write(record('a', 'begun'));
     const { ends } = new Journal(file).ends(0);
     expect(ends).toHaveLength(1);
-    expect(ends[0]).toMatchObject({ id: 'a', phase: 'failed', why: 'The runner was restarted during this run.' });
+    expect(ends[0]).toMatchObject({ id: 'a', phase: 'failed', line: 12 });
     expect(new Journal(file).ends(0).ends).toHaveLength(1);
   });
   test('a half-written last line loses nothing else', () => {
@@ -70,5 +70,80 @@ describe('where a bit touches the side of a plate', () => {
     [{ id: 'a', name: '', diameter: 6, angle: 30, tip: 0.2 }, 6, 0.1 + 6 * Math.tan(Math.PI / 12)],
   ])('%j, %f mm under the edge: %f mm from its middle', (bit, depth, radius) => {
     expect(touchRadius(bit, depth)).toBeCloseTo(radius, 9);
+  });
+});
+
+describe('the journal through trouble', () => {
+  const written = () =>
+    readFileSync(file, 'utf8')
+      .split('\n')
+      .filter(Boolean)
+      .flatMap((line) => {
+        try {
+          return [JSON.parse(line) as JournalRecord];
+        } catch {
+          return [];
+        }
+      });
+  test('a run whose runner was killed ended at the last line that was noted', () => {
+    const journal = new Journal(file);
+    journal.write({ ...record('a', 'begun'), line: 0 });
+    journal.write({ ...record('a', 'on'), line: 40 });
+    journal.write({ ...record('a', 'on'), line: 90 });
+    const { ends } = new Journal(file).ends(0);
+    expect(ends).toHaveLength(1);
+    expect(ends[0]).toMatchObject({ id: 'a', phase: 'failed', line: 90, minutes: 3 });
+    expect(ends[0].why).toContain('more lines may have been made');
+  });
+  test('what comes after a half-written line is not lost with it', () => {
+    new Journal(file).write(record('a', 'begun'));
+    appendFileSync(file, '{"id":"a","phase":"do');
+    const again = new Journal(file);
+    again.write(record('b', 'begun'));
+    again.write(record('b', 'done'));
+    expect(new Journal(file).ends(0).ends.map(({ id, phase }) => [id, phase])).toEqual([
+      ['a', 'failed'],
+      ['b', 'done'],
+    ]);
+  });
+  test('a full disk: a beginning is refused, an end waits, and nothing is told before it is kept', () => {
+    let room = Infinity;
+    const journal = new Journal(file, (path, text) => {
+      appendFileSync(path, text.slice(0, room));
+      if (text.length > room) throw Object.assign(new Error('ENOSPC'), { code: 'ENOSPC' });
+    });
+    expect(journal.write(record('a', 'begun'))).toBe(true);
+    room = 7;
+    expect(journal.write(record('b', 'begun'))).toBe(false);
+    journal.forget('b');
+    for (let line = 0; line < 100; line++) journal.write({ ...record('a', 'on'), line });
+    expect(journal.write(record('a', 'done'))).toBe(false);
+    expect(journal.ends(0)).toMatchObject({ ends: [], begun: ['a'] });
+    room = Infinity;
+    expect(journal.flush()).toBe(true);
+    expect(journal.ends(0).ends.map(({ id, phase }) => [id, phase])).toEqual([['a', 'done']]);
+    expect(written().map(({ phase, line }) => [phase, line])).toEqual([
+      ['begun', 12],
+      ['done', 12],
+    ]);
+  });
+  test('how far ended runs once were is dropped at the next start, and numbers stay', () => {
+    const journal = new Journal(file);
+    journal.write(record('a', 'begun'));
+    for (let line = 0; line < 50; line++) journal.write({ ...record('a', 'on'), line });
+    journal.write(record('a', 'done'));
+    const { next } = journal.ends(0);
+    const again = new Journal(file);
+    expect(written()).toHaveLength(2);
+    expect(again.ends(0).next).toBe(next);
+    again.write(record('b', 'begun'));
+    again.write(record('b', 'lost'));
+    expect(again.ends(next).ends.map(({ id }) => id)).toEqual(['b']);
+  });
+  test('a reader who has read further than this journal goes is told everything', () => {
+    const journal = new Journal(file);
+    journal.write(record('a', 'begun'));
+    journal.write(record('a', 'done'));
+    expect(journal.ends(999).ends).toHaveLength(1);
   });
 });

@@ -24,9 +24,14 @@ export class LengthBook {
   add(bit: BitShape, reading: number): void {
     this.book.set(keyOf(bit), [...this.of(bit), reading].slice(-KEPT));
     if (!this.file) return;
-    mkdirSync(dirname(this.file), { recursive: true });
-    writeFileSync(`${this.file}.new`, JSON.stringify(Object.fromEntries(this.book)));
-    renameSync(`${this.file}.new`, this.file);
+    try {
+      mkdirSync(dirname(this.file), { recursive: true });
+      writeFileSync(`${this.file}.new`, JSON.stringify(Object.fromEntries(this.book)));
+      renameSync(`${this.file}.new`, this.file);
+    } catch (error) {
+      // A length that is not kept is asked for anew another day; it is no reason to end a bit change.
+      console.error(JSON.stringify({ level: 'warn', at: 'lengths', message: String(error) }));
+    }
   }
 }
 

@@ -2,7 +2,8 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
 import { CommandSchema, FromSchema } from './commands.ts';
-import { Journal } from './journal.ts';
+import { EventStream } from './event-stream.ts';
+import { Journal, type JournalRecord } from './journal.ts';
 import { LengthBook } from './length-book.ts';
 import { ProgramFolder } from './program-store.ts';
 import { CommandRefused } from './reasons.ts';
@@ -21,10 +22,10 @@ const argument = (name: string, fallback: string) => {
 const token = process.env.KERBE_RUNNER_TOKEN ?? '';
 if (token.length < 16) throw new Error('KERBE_RUNNER_TOKEN is missing; start the runner with ./kerbe start.');
 const journal = new Journal(argument('journal', '.data/runs.jsonl'));
-const listeners = new Set<ServerResponse>();
+const listeners = new Set<EventStream>();
 let queued = false;
 
-const record = (run: RunState, phase: 'begun' | 'done' | 'stopped' | 'failed' | 'lost') =>
+const record = (run: RunState, phase: JournalRecord['phase']): boolean =>
   journal.write({
     id: run.id,
     phase,
@@ -35,22 +36,43 @@ const record = (run: RunState, phase: 'begun' | 'done' | 'stopped' | 'failed' | 
     at: new Date().toISOString(),
   });
 
+/** Tells every listener, at most twenty times a second, whatever the machine sends. */
+function tellAll(): void {
+  if (queued) return;
+  queued = true;
+  setTimeout(() => {
+    queued = false;
+    const text = JSON.stringify(runner.state);
+    for (const listener of listeners) listener.tell(text);
+  }, 50);
+}
+
 const runner = new Runner({
   programs: new ProgramFolder(argument('programs', '.data/programs')),
   lengths: new LengthBook(argument('lengths', '.data/lengths.json')),
-  changed: () => {
-    // At most twenty times a second, whatever the machine sends.
-    if (queued) return;
-    queued = true;
-    setTimeout(() => {
-      queued = false;
-      const text = `data: ${JSON.stringify(runner.state)}\n\n`;
-      for (const listener of listeners) listener.write(text);
-    }, 50);
+  changed: () => tellAll(),
+  began: (run) => {
+    if (record(run, 'begun')) return;
+    journal.forget(run.id);
+    throw new CommandRefused('no-journal');
   },
-  began: (run) => record(run, 'begun'),
-  ended: (run) => record(run, run.phase === 'on' ? 'failed' : run.phase),
+  ended: (run) => void record(run, run.phase === 'on' ? 'failed' : run.phase),
 });
+
+/** How far a run has come is written down this often, ms; what a full disk refused is tried again as often. */
+const NOTE_EVERY = 2000;
+let noted = '';
+setInterval(() => {
+  const { run } = runner.state;
+  const now = run && !run.endedAt ? `${run.id} ${run.line}` : noted;
+  if (run && now !== noted) record(run, 'on');
+  noted = now;
+  const unwritten = !journal.flush() || undefined;
+  if (unwritten !== runner.state.unwritten) {
+    runner.state.unwritten = unwritten;
+    tellAll();
+  }
+}, NOTE_EVERY);
 
 const BodySchema = z.object({ from: FromSchema, command: CommandSchema });
 
@@ -95,13 +117,13 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   if (request.method === 'GET' && url.pathname === '/ends')
     return json(response, 200, journal.ends(Number(url.searchParams.get('from')) || 0));
   if (request.method === 'GET' && url.pathname === '/events') {
-    response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' });
-    response.write(`data: ${JSON.stringify(runner.state)}\n\n`);
-    listeners.add(response);
+    const stream = new EventStream(response);
+    stream.tell(JSON.stringify(runner.state));
+    listeners.add(stream);
     const page = url.searchParams.get('page') ?? '';
     runner.seen(page, true);
     response.on('close', () => {
-      listeners.delete(response);
+      listeners.delete(stream);
       runner.seen(page, false);
     });
     return;
@@ -118,4 +140,6 @@ server.listen(Number(argument('port', '0')), '127.0.0.1', () => {
   const address = server.address();
   console.log(JSON.stringify({ listening: typeof address === 'object' && address ? address.port : 0 }));
 });
+// Whoever read what it prints may be gone; the machine is not.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -1,5 +1,7 @@
 /** Why a command is refused: told by its name, and shown by its sentence. */
 export const REASONS = {
+  'no-journal':
+    'How the run goes could not be written down, so it was not begun: the disk of this computer is full or cannot be written. Make room on it and start again.',
   'not-connected': 'The machine is not connected; connect it at Set-up.',
   connecting: 'The machine is being connected; wait until it has answered.',
   connected: 'The machine is connected already.',

@@ -77,4 +77,6 @@ export interface RunnerState {
   question?: BitQuestion;
   checked?: Checked;
   run?: RunState;
+  /** What is known of runs waits to be written down: the disk is full. */
+  unwritten?: boolean;
 }

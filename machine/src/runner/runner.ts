@@ -23,7 +23,7 @@ export interface RunnerParts {
   open?: (port: number) => OpenTransport;
   /** Called on every change of state. */
   changed: () => void;
-  /** Called once when a run begins and once when it has ended. */
+  /** Called once before a run begins, which it does not where this throws, and once when it has ended. */
   began?: (run: RunState) => void;
   ended: (run: RunState) => void;
 }
@@ -544,9 +544,9 @@ export class Runner {
     });
     const again = answerTo(state.bench, command.command);
     if ('refused' in again) throw new CommandRefused(again.refused);
+    this.parts.began?.(run.state);
     this.run_ = run;
     state.run = run.state;
-    this.parts.began?.(run.state);
     this.begin(
       next,
       'Running',

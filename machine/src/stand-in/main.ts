@@ -79,4 +79,5 @@ const listen = (server: Server, port: number) =>
   );
 const listening = await listen(controller, Number(argument('port', '0')));
 console.log(JSON.stringify({ listening, hands: await listen(hands, Number(argument('hands', '0'))) }));
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -43,17 +43,16 @@ export function startStandIn({
   rate,
   seed,
   port = 0,
+  hands = 0,
 }: {
   rate: number;
   seed: number;
   port?: number;
+  hands?: number;
 }): Promise<Started> {
-  return startProcess(new URL('./main.ts', import.meta.url), [
-    '--port',
-    String(port),
-    '--rate',
-    String(rate),
-    '--seed',
-    String(seed),
-  ]);
+  const values = { port, hands, rate, seed };
+  return startProcess(
+    new URL('./main.ts', import.meta.url),
+    Object.entries(values).flatMap(([name, value]) => [`--${name}`, String(value)]),
+  );
 }

@@ -17,9 +17,14 @@ export class BenchFeed {
   /** Runs begun since this page was loaded. */
   started = $state(0);
   private source: EventSource | undefined;
+  private again: ReturnType<typeof setTimeout> | undefined;
 
   open(): void {
     me.wake();
+    this.listen();
+  }
+
+  private listen(): void {
     this.source = new EventSource(`/api/bench/events?page=${me.page}`);
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
@@ -30,15 +35,20 @@ export class BenchFeed {
     };
     this.source.onerror = () => {
       this.absent = true;
+      // A server that answers with a refusal ends the stream for good; it is opened anew.
+      if (this.source?.readyState !== EventSource.CLOSED) return;
+      clearTimeout(this.again);
+      this.again = setTimeout(() => this.listen(), 1000);
     };
   }
 
   /** What was refused last, or that the bench cannot be heard. */
   get problem(): string | undefined {
-    return this.absent ? ABSENT : this.refused;
+    return this.absent ? ABSENT : (this.refused ?? (this.state.unwritten ? UNWRITTEN : undefined));
   }
 
   close(): void {
+    clearTimeout(this.again);
     this.source?.close();
   }
 
@@ -77,6 +87,8 @@ export class BenchFeed {
 }
 
 const ABSENT = 'The bench cannot be heard at the moment; a run goes on without this page. Waiting for it to come back.';
+const UNWRITTEN =
+  'How the run goes cannot be written down: the disk of this computer is full. Make room on it; what is known is kept until then.';
 const KEY = Symbol('bench');
 
 export function provideBench(feed: BenchFeed): void {

@@ -1,15 +1,24 @@
-import { wrap, proxy, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { type Job, JobSchema } from '@kerbe/core/job/job';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
+import { ComputeThread, ThreadEnded } from '$lib/workers/compute-thread';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
-import ComputeProcess from '$lib/workers/compute.worker?worker';
 import type { JobView } from '$lib/workers/job-view';
 
 /** Changes that follow each other within this time, ms, are kept as one revision. */
 const SETTLE = 350;
+
+/** A thread that has not heard of something new after this, ms, is at something that does not end. */
+const STUCK_AFTER = 4000;
+
+/** Who cancels waits no longer than this, ms. */
+const CANCELLED_WITHIN = 400;
+
+/** Whether a request failed by something that passes: no answer, or a server or database that is being started. */
+const passing = (error: unknown) => error instanceof Refusal && (error.status === 0 || error.status >= 500);
 
 /** One window's work on one job: the document, its saving, its undoing, and what the worker computed from it. */
 export class JobSession {
@@ -26,16 +35,14 @@ export class JobSession {
   viewOf = $state.raw<Job>();
   progress = $state<{ share: number; doing: string }>();
   cancelled = $state(false);
-  readonly worker: Remote<ComputeWorker>;
-  private readonly thread: Worker;
+  private readonly thread = new ComputeThread();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private flight: Promise<void> | undefined;
+  private computing = 0;
   private steps: Promise<void> = Promise.resolve();
   private readonly channel: BroadcastChannel;
 
   constructor(open: OpenJob) {
-    this.thread = new ComputeProcess();
-    this.worker = wrap<ComputeWorker>(this.thread);
     this.take(open);
     this.id = open.id;
     this.channel = new BroadcastChannel(`kerbe-job-${open.id}`);
@@ -106,7 +113,8 @@ export class JobSession {
       } catch (error) {
         this.saving = 'failed';
         this.problem = error instanceof Refusal ? error.message : String(error);
-        this.timer = setTimeout(() => void this.save(), 3000);
+        // What cannot be reached now is tried again; what was refused would be refused again.
+        if (passing(error)) this.timer = setTimeout(() => void this.save(), 1500);
       }
     });
     if (this.saving === 'waiting' && !this.conflict && this.job !== job) await this.save();
@@ -122,8 +130,8 @@ export class JobSession {
   /** After another window saved: follow it, unless something of this window waits. */
   private async catchUp(): Promise<void> {
     if (this.saving !== 'kept' || this.conflict) return;
-    const open = await send<OpenJob>('GET', `/api/jobs/${this.id}`);
-    if (this.saving === 'kept' && open.revision !== this.revision) this.take(open);
+    const open = await send<OpenJob>('GET', `/api/jobs/${this.id}`).catch(() => undefined);
+    if (open && this.saving === 'kept' && open.revision !== this.revision) this.take(open);
   }
 
   /** Settles a conflict: this window's version counts, or the other's. Both stay among the revisions. */
@@ -135,10 +143,22 @@ export class JobSession {
       this.conflict = undefined;
       this.take(conflict.theirs);
     } else {
-      const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/choose`, {
-        base: conflict.theirs.revision,
-        revision: conflict.mine,
-      });
+      let outcome: SaveOutcome;
+      try {
+        outcome = await send<SaveOutcome>('POST', `/api/jobs/${this.id}/choose`, {
+          base: conflict.theirs.revision,
+          revision: conflict.mine,
+        });
+      } catch (error) {
+        this.problem = error instanceof Refusal ? error.message : String(error);
+        return;
+      }
+      // The other window was quicker once more: it is asked again, over what counts now.
+      if (!outcome.saved) {
+        this.conflict = { mine: outcome.mine, theirs: outcome.theirs };
+        return;
+      }
+      const { open } = outcome;
       this.conflict = undefined;
       this.take(open);
       if (JSON.stringify(waiting) !== JSON.stringify(open.job)) this.set(waiting);
@@ -172,35 +192,63 @@ export class JobSession {
     const job = this.job;
     const started = performance.now();
     this.cancelled = false;
+    const wanted = () => this.job === job && !this.cancelled;
+    // What is still computed for an older state of the job gives way; where it does not hear of that, it is ended.
+    const stuck = setTimeout(() => wanted() && !heard && this.computing > 1 && this.thread.restart(), STUCK_AFTER);
+    let heard = false;
+    this.computing++;
     try {
-      const view = await this.worker.compute(
+      const view = await this.thread.ask(
+        'compute',
         job,
         proxy((share: number, doing: string) => {
-          if (this.job === job && performance.now() - started > 500)
-            this.progress = share < 1 ? { share, doing } : undefined;
+          heard = true;
+          if (wanted() && performance.now() - started > 500) this.progress = share < 1 ? { share, doing } : undefined;
         }),
       );
-      if (!view || this.job !== job) return;
+      if (!view || !wanted()) return;
       this.view = view;
       this.viewOf = job;
     } catch (error) {
-      if (this.job === job)
-        this.problem = `The job could not be computed: ${error instanceof Error ? error.message : String(error)}`;
+      if (error instanceof ThreadEnded) {
+        if (wanted()) void this.compute();
+      } else if (wanted()) {
+        this.problem =
+          'Something is wrong in Kerbe itself: this job could not be computed. Undo the last change and go on.';
+        console.error(error);
+      }
     } finally {
+      clearTimeout(stuck);
+      this.computing--;
       if (this.job === job) this.progress = undefined;
     }
   }
 
-  /** Gives up the computing that goes on; the next change starts it again. */
+  /** Asks the thread that computes; undefined where it was ended meanwhile. */
+  async ask<K extends Exclude<keyof ComputeWorker, 'compute'>>(
+    name: K,
+    ...args: Parameters<ComputeWorker[K]>
+  ): Promise<Awaited<ReturnType<ComputeWorker[K]>> | undefined> {
+    try {
+      return await this.thread.ask(name, ...args);
+    } catch (error) {
+      if (error instanceof ThreadEnded) return undefined;
+      throw error;
+    }
+  }
+
+  /** Gives up the computing that goes on, whatever it is at; the next change starts it again. */
   async cancel(): Promise<void> {
-    this.cancelled = true;
+    this.cancelled = !this.current;
     this.progress = undefined;
-    await this.worker.cancel();
+    const ended = setTimeout(() => this.thread.restart(), CANCELLED_WITHIN);
+    await this.ask('cancel');
+    clearTimeout(ended);
   }
 
   close(): void {
     if (this.saving !== 'kept') void this.save();
     this.channel.close();
-    this.thread.terminate();
+    this.thread.end();
   }
 }

@@ -14,7 +14,7 @@ export interface StopState {
 export function routeStates(session: JobSession, feed: BenchFeed, runs: number): Record<StopName, StopState> {
   const { job, view } = session;
   const remarked = (stop: StopName): StopState => {
-    if (!session.current) return { word: 'computing' };
+    if (!session.current) return { word: session.cancelled ? 'out of date' : 'computing' };
     const remarks = view!.remarks.filter((remark) => remark.stop === stop);
     if (remarks.length === 0) return { word: 'ready' };
     return {

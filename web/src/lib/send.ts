@@ -11,20 +11,30 @@ export class Refusal extends Error {
   }
 }
 
-/** Sends JSON to the server and returns what it answers. @throws {Refusal} */
-export async function send<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH', path: string, body?: unknown): Promise<T> {
+/** Sends JSON to the server and returns what it answers. @throws {Refusal}; the signal's reason */
+export function send<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH',
+  path: string,
+  body?: unknown,
+  signal?: AbortSignal,
+): Promise<T> {
+  const headers = body === undefined ? undefined : { 'content-type': 'application/json' };
+  return asked(path, { method, headers, body: body === undefined ? undefined : JSON.stringify(body), signal });
+}
+
+/** Sends a file as it is. @throws {Refusal}; the signal's reason */
+export function sendFile<T>(path: string, file: Blob, signal?: AbortSignal): Promise<T> {
+  return asked(path, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: file, signal });
+}
+
+async function asked<T>(path: string, init: RequestInit): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, {
-      method,
-      headers: { ...me.headers(), ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    });
-  } catch {
-    throw new Refusal(
-      'The server does not answer; see whether ./kerbe start is still running. Your changes are kept in this window.',
-      0,
-    );
+    response = await fetch(path, { ...init, headers: { ...me.headers(), ...init.headers } });
+  } catch (error) {
+    init.signal?.throwIfAborted();
+    if (error instanceof DOMException) throw error;
+    throw new Refusal('The server does not answer at the moment. Your changes are kept in this window.', 0);
   }
   const data = (await response.json().catch(() => ({}))) as T & { problem?: string };
   if (!response.ok && response.status !== 409)

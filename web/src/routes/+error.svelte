@@ -1,11 +1,20 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { page } from '$app/state';
+
+  // What is being started again is there in a moment.
+  onMount(() => {
+    if (page.status !== 503) return;
+    const again = setTimeout(() => location.reload(), 3000);
+    return () => clearTimeout(again);
+  });
 </script>
 
 <svelte:head><title>{page.status} · Kerbe</title></svelte:head>
 <main>
   <h1>{page.status}</h1>
   <p>{page.error?.message}</p>
+  {#if page.status === 503}<p role="status">This page tries again by itself.</p>{/if}
   <p><a class="plain-button" href="/">All jobs</a></p>
 </main>
 

@@ -1,25 +1,16 @@
-import { thickest } from '@kerbe/core/stock/stock';
+import { keptThumbnails } from '$lib/server/kept-thumbnails';
 import { listJobs } from '$lib/server/jobs';
+import { loaded } from '$lib/server/loaded';
 import { shop } from '$lib/server/shop';
-import { thumbnailOf } from '$lib/server/thumbnails';
 
-export const load = async () => {
-  const db = await shop();
-  const rows = await listJobs(db);
-  const thumbnails = await Promise.all(rows.map(({ revision, job }) => thumbnailOf(db, revision, job)));
-  return {
-    jobs: rows.map(({ id, job, changed, runs }, index) => ({
-      id,
-      name: job.name,
-      unit: job.unit,
-      material: job.stock.material,
-      length: job.stock.length,
-      width: job.stock.width,
-      thickness: thickest(job.stock),
-      cuts: job.cuts.length,
-      changed: changed.toISOString(),
-      runs,
-      thumbnail: thumbnails[index],
-    })),
-  };
-};
+export const load = () =>
+  loaded(async () => {
+    const db = await shop();
+    const jobs = await listJobs(db);
+    const thumbnails = await keptThumbnails(
+      db,
+      jobs.map(({ revision }) => revision),
+    );
+    // Those that are not drawn yet the page asks for by itself.
+    return { jobs: jobs.map((job) => ({ ...job, thumbnail: thumbnails.get(job.revision) })) };
+  });

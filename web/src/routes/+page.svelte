@@ -2,22 +2,53 @@
   import { goto } from '$app/navigation';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
-  import { Refusal, send } from '$lib/send';
+  import { onMount } from 'svelte';
+  import { Refusal, send, sendFile } from '$lib/send';
+  import type { Thumbnail } from '$lib/server/thumbnails';
 
   let { data } = $props();
   let name = $state('');
   let unit = $state<'mm' | 'in'>('mm');
   let problem = $state<string>();
 
-  async function make(body: unknown): Promise<void> {
+  let reading = $state<AbortController>();
+
+  async function make(asked: () => Promise<{ id: string }>): Promise<void> {
     problem = undefined;
     try {
-      const { id } = await send<{ id: string }>('POST', '/api/jobs', body);
+      const { id } = await asked();
       await goto(`/jobs/${id}/artwork`);
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      if (!(error instanceof DOMException)) problem = error instanceof Refusal ? error.message : String(error);
     }
   }
+
+  async function open(file: File): Promise<void> {
+    reading = new AbortController();
+    const { signal } = reading;
+    await make(() => sendFile<{ id: string }>('/api/jobs/import', file, signal));
+    reading = undefined;
+  }
+
+  /** Pictures drawn since the page was made, by revision; one after the other. */
+  let drawn = $state<Record<string, Thumbnail>>({});
+  onMount(() => {
+    const leave = new AbortController();
+    void (async () => {
+      for (const { id, revision, thumbnail } of data.jobs) {
+        if (thumbnail || leave.signal.aborted) continue;
+        // A job whose picture cannot be drawn is listed without one.
+        const picture = await send<Thumbnail>(
+          'GET',
+          `/api/jobs/${id}/thumbnail?revision=${revision}`,
+          undefined,
+          leave.signal,
+        ).catch(() => undefined);
+        if (picture) drawn[revision] = picture;
+      }
+    })();
+    return () => leave.abort();
+  });
 </script>
 
 <svelte:head><title>Jobs · Kerbe</title></svelte:head>
@@ -29,6 +60,7 @@
   </header>
   <ul>
     {#each data.jobs as job (job.id)}
+      {@const thumbnail = job.thumbnail ?? drawn[job.revision]}
       <li>
         <a href="/jobs/{job.id}/artwork">
           <svg
@@ -37,18 +69,21 @@
             style:width="{Math.min(180, (64 * job.length) / job.width)}px"
             aria-hidden="true"
             ><rect width={job.length} height={job.width} /><g transform="matrix(1 0 0 -1 0 {job.width})"
-              ><path class="through" d={job.thumbnail.through} /><path class="carved" d={job.thumbnail.carved} /></g
+              >{#if thumbnail}<path class="through" d={thumbnail.through} /><path
+                  class="carved"
+                  d={thumbnail.carved}
+                />{/if}</g
             ></svg
           >
           <strong>{job.name}</strong>
-          <span
-            >{job.material}, {lengthNumber(job.length, job.unit, 2)} × {lengthNumber(job.width, job.unit, 2)} × {lengthNumber(
-              job.thickness,
-              job.unit,
-              3,
-            )}
-            {job.unit}</span
-          >
+          {#if job.problem}<span class="unread">{job.problem}</span>{:else}<span
+              >{job.material}, {lengthNumber(job.length, job.unit, 2)} × {lengthNumber(job.width, job.unit, 2)} × {lengthNumber(
+                job.thickness,
+                job.unit,
+                3,
+              )}
+              {job.unit}</span
+            >{/if}
           <span class="mute"
             >{job.cuts}
             {job.cuts === 1 ? 'cut' : 'cuts'} · {job.runs === 0
@@ -70,7 +105,7 @@
     <form
       onsubmit={(event) => {
         event.preventDefault();
-        void make({ name, unit });
+        void make(() => send('POST', '/api/jobs', { name, unit }));
       }}
     >
       <label
@@ -94,12 +129,20 @@
       <FileUpload
         accept={{ '*/*': [] }}
         maxFiles={1}
-        onFileAccept={(details) => void details.files[0]?.text().then((file) => make({ file }))}
+        onFileAccept={(details) => {
+          if (details.files[0]) void open(details.files[0]);
+        }}
       >
         <FileUpload.Trigger class="plain-button">Open a .kerbe.json file</FileUpload.Trigger>
         <FileUpload.HiddenInput aria-label="Job file to open" />
       </FileUpload>
     </p>
+    {#if reading}
+      <p role="status">
+        Reading the job file and its artwork …
+        <button class="plain-button" type="button" onclick={() => reading?.abort()}>Cancel</button>
+      </p>
+    {/if}
     {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
   </section>
 </main>

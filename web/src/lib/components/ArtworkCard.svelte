@@ -5,7 +5,7 @@
   import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { FACES, type Item } from '@kerbe/core/job/job';
-  import { Refusal } from '$lib/send';
+  import { Refusal, sendFile } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
@@ -15,7 +15,8 @@
   const { session } = bench;
   let problem = $state<string>();
   let notes = $state<string[]>([]);
-  let busy = $state(false);
+  /** The drawing that is being read, to be given up. */
+  let reading = $state.raw<AbortController>();
 
   const unit = $derived(session.job.unit);
   const index = $derived(session.job.artwork.findIndex((item) => item.id === bench.selected));
@@ -47,21 +48,13 @@
       problem = `${file.name} is ${(file.size / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`;
       return;
     }
-    busy = true;
+    reading = new AbortController();
     try {
-      const response = await fetch(`/api/assets?name=${encodeURIComponent(file.name)}`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
-        body: file,
-      });
-      const data = (await response.json()) as {
-        hash: string;
-        width: number;
-        height: number;
-        notes: string[];
-        problem?: string;
-      };
-      if (!response.ok) throw new Refusal(data.problem ?? 'The drawing could not be taken.', response.status);
+      const data = await sendFile<{ hash: string; width: number; height: number; notes: string[] }>(
+        `/api/assets?name=${encodeURIComponent(file.name)}`,
+        file,
+        reading.signal,
+      );
       notes = data.notes;
       const id = freshId('drawing');
       const { stock } = session.job;
@@ -82,9 +75,9 @@
       });
       bench.selected = id;
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : 'The server does not answer; nothing was imported.';
+      if (!reading?.signal.aborted) problem = error instanceof Refusal ? error.message : String(error);
     } finally {
-      busy = false;
+      reading = undefined;
     }
   }
 
@@ -177,7 +170,12 @@
     ><Type size={16} aria-hidden="true" /> Add lettering</button
   >
 </div>
-{#if busy}<p role="status">Reading the drawing…</p>{/if}
+{#if reading}
+  <p role="status">
+    Reading the drawing …
+    <button class="plain-button" type="button" onclick={() => reading?.abort()}>Cancel</button>
+  </p>
+{/if}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 {#each notes as note (note)}<p class="note" role="status">{note}</p>{/each}
 

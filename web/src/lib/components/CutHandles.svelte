@@ -29,7 +29,7 @@
   /** Where what is dragged would go. */
   let held = $state.raw<{ what: What; at: Place }>();
 
-  const snapped = async (at: Place) => (await session.worker.nearestOn(cut.id, at.x, at.y)) ?? at;
+  const snapped = async (at: Place) => (await session.ask('nearestOn', cut.id, at.x, at.y)) ?? at;
   const rounded = ({ x, y }: Place) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
 
   function put(what: What, at: Place | undefined): void {

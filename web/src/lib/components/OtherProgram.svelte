@@ -34,8 +34,8 @@
       return;
     }
     busy = true;
-    session.worker
-      .foreign(file.name, file.text)
+    session
+      .ask('foreign', file.name, file.text)
       .then((seen) => {
         if (bench.foreignFile === file) bench.foreign = seen;
       })

@@ -12,8 +12,11 @@
     const of = session.view;
     share = 0;
     try {
-      const list = await session.worker.quicker(proxy((done: number) => (share = done)));
-      measured = { of, list };
+      const list = await session.ask(
+        'quicker',
+        proxy((done: number) => (share = done)),
+      );
+      if (list) measured = { of, list };
     } finally {
       share = undefined;
     }
@@ -25,7 +28,7 @@
   {#if share !== undefined}
     <p class="mute" role="status">
       Measuring, {Math.round(share * 100)} %
-      <button class="plain-button" type="button" onclick={() => session.worker.cancel()}>Cancel</button>
+      <button class="plain-button" type="button" onclick={() => session.cancel()}>Cancel</button>
     </p>
   {:else if !fresh}
     <p class="mute small">

@@ -68,7 +68,7 @@
     if (!host || !session.view) return;
     const mine = ++asked;
     busy = true;
-    void session.worker.relief(MOST_CELLS).then((relief) => {
+    void session.ask('relief', MOST_CELLS).then((relief) => {
       if (mine !== asked || !scene || !relief) return;
       const first = mesh === undefined;
       if (mesh) scene.remove(mesh);

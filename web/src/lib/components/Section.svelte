@@ -30,9 +30,9 @@
     }
     asking = true;
     const { x0, y0, x1, y1 } = line;
-    const found = await session.worker.section(x0, y0, x1, y1, COUNT);
+    const found = await session.ask('section', x0, y0, x1, y1, COUNT);
     asking = false;
-    cut = { ...found, x0: 0, length: Math.hypot(x1 - x0, y1 - y0) };
+    cut = found && { ...found, x0: 0, length: Math.hypot(x1 - x0, y1 - y0) };
     if (again) {
       again = false;
       void ask();

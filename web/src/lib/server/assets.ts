@@ -4,9 +4,11 @@ import type { JobFile } from '@kerbe/core/job/job-file';
 import type { Job } from '@kerbe/core/job/job';
 import type { Tables } from './tables.ts';
 
+export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
+
 /** Keeps bytes under their SHA-256, once. */
 export async function keepAsset(db: Kysely<Tables>, name: string, bytes: Uint8Array): Promise<string> {
-  const hash = createHash('sha256').update(bytes).digest('hex');
+  const hash = hashOf(bytes);
   await db
     .insertInto('assets')
     .values({ hash, name, bytes: Buffer.from(bytes) })

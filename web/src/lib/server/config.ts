@@ -10,6 +10,8 @@ const Environment = z.object({
   /** Folder in which the bench runner finds programs by their hash. */
   KERBE_PROGRAMS: z.string(),
   KERBE_DEMO: z.string(),
+  /** The script of a process for heavy work. */
+  KERBE_HEAVY: z.string(),
 });
 
 /** What `./kerbe start` hands over in the environment. */

@@ -1,16 +1,45 @@
 import { Kysely, Migrator, PostgresDialect } from 'kysely';
 import pg from 'pg';
+import { log } from './log.ts';
 import * as jobs from './migrations/001-jobs.ts';
 import * as shop from './migrations/002-shop.ts';
 import * as runs from './migrations/003-runs.ts';
 import * as runLines from './migrations/004-run-lines.ts';
+import * as made from './migrations/005-made.ts';
 import type { Tables } from './tables.ts';
 
-export const MIGRATIONS = { '001-jobs': jobs, '002-shop': shop, '003-runs': runs, '004-run-lines': runLines };
+export const MIGRATIONS = {
+  '001-jobs': jobs,
+  '002-shop': shop,
+  '003-runs': runs,
+  '004-run-lines': runLines,
+  '005-made': made,
+};
 
-/** Opens a database. */
-export function openDatabase(url: string): Kysely<Tables> {
-  return new Kysely<Tables>({ dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: url, max: 8 }) }) });
+/** Nobody waits longer than this for a connection or an answer, ms. */
+const WITHIN = 8000;
+
+/** Opens a database. What is lost of its connections is told where one is used next. */
+export function openDatabase(url: string, most = 8): Kysely<Tables> {
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: most,
+    connectionTimeoutMillis: WITHIN,
+    query_timeout: WITHIN,
+    statement_timeout: WITHIN,
+    keepAlive: true,
+  });
+  // Without a listener the loss of an idle connection would end the process.
+  pool.on('error', (error) => log.warn({ error: String(error) }, 'a connection to the database was lost'));
+  return new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
+}
+
+let once: Kysely<Tables> | undefined;
+
+/** The shop's database for a process that does one thing at a time. */
+export function openOnce(): Kysely<Tables> {
+  once ??= openDatabase(process.env.DATABASE_URL!, 2);
+  return once;
 }
 
 /**

@@ -1,6 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { Kysely } from 'kysely';
+import { type Kysely, sql } from 'kysely';
+import { z } from 'zod';
 import { type Job, JobSchema } from '@kerbe/core/job/job';
+import type { LengthUnit } from '@kerbe/core/quantity/units';
+import { sentenceFor } from '@kerbe/core/schema/sentence-for';
+import { assetsOf } from './assets.ts';
+import { Refused } from './refusal.ts';
 import type { Tables } from './tables.ts';
 
 /** A job as a window works on it. */
@@ -14,17 +19,28 @@ export interface OpenJob {
 
 export type SaveOutcome = { saved: true; open: OpenJob } | { saved: false; mine: string; theirs: OpenJob };
 
-export class NoSuchJob extends Error {
+export class NoSuchJob extends Refused {
   override name = 'NoSuchJob';
   constructor() {
-    super('This job does not exist; go back to the list of jobs.');
+    super('This job does not exist; go back to the list of jobs.', 404);
   }
+}
+
+/** Names of jobs as they are made; anything else names none. */
+const NAME = /^[A-Za-z0-9_-]{1,60}$/;
+
+/** A document as it was kept, with what later versions have added. @throws {Refused} where it cannot be read any more. */
+function readDocument(document: unknown): Job {
+  const parsed = JobSchema.safeParse(document);
+  if (parsed.success) return parsed.data;
+  throw new Refused(`This job cannot be read any more: ${sentenceFor(parsed.error)}`, 422);
 }
 
 type Db = Kysely<Tables>;
 
 /** Makes a job from a document. */
 export async function createJob(db: Db, job: Job, id = randomUUID().slice(0, 8)): Promise<OpenJob> {
+  await demandAssets(db, job);
   await db.transaction().execute(async (t) => {
     await t.insertInto('jobs').values({ id, head: null }).execute();
     const { id: revision } = await t
@@ -37,7 +53,20 @@ export async function createJob(db: Db, job: Job, id = randomUUID().slice(0, 8))
   return openJob(db, id);
 }
 
+/** @throws {Refused} where a job refers to artwork that is not kept here; what `before` refers to is not asked for. */
+async function demandAssets(db: Db, job: Job, before?: Job): Promise<void> {
+  const known = new Set(before ? assetsOf(before) : []);
+  const wanted = assetsOf(job).filter((hash) => !known.has(hash));
+  if (wanted.length === 0) return;
+  const rows = await db.selectFrom('assets').select('hash').where('hash', 'in', wanted).execute();
+  const missing = wanted.find((hash) => !rows.some((row) => row.hash === hash));
+  if (!missing) return;
+  const name = job.artwork.find((item) => item.kind === 'drawing' && item.asset === missing)!.name;
+  throw new Refused(`The drawing of “${name}” is not kept here; import it again.`, 409);
+}
+
 export async function openJob(db: Db, id: string): Promise<OpenJob> {
+  if (!NAME.test(id)) throw new NoSuchJob();
   const row = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
@@ -51,7 +80,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
   return {
     id,
     revision: row.revision,
-    job: JobSchema.parse(row.document),
+    job: readDocument(row.document),
     canUndo: row.parent !== null,
     canRedo: Boolean(row.canRedo),
   };
@@ -59,6 +88,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
 
 /** One revision of a job. */
 export async function revisionOf(db: Db, id: string, revision: string): Promise<Job> {
+  if (!NAME.test(id)) throw new NoSuchJob();
   const row = await db
     .selectFrom('revisions')
     .select('document')
@@ -66,24 +96,39 @@ export async function revisionOf(db: Db, id: string, revision: string): Promise<
     .where('id', '=', revision)
     .executeTakeFirst();
   if (!row) throw new NoSuchJob();
-  return JobSchema.parse(row.document);
+  return readDocument(row.document);
 }
 
 /**
  * Keeps a changed document as a revision after `base`. Where another window was quicker, the revision is kept all the
- * same but does not become the head, and both are returned for the person to choose.
+ * same but does not become the head, and both are returned for the person to choose. A document that is there already,
+ * as after an answer that was lost, is not kept twice.
+ * @throws {Refused} where the base is none of this job's, or artwork is missing.
  */
 export async function saveJob(db: Db, id: string, base: string, job: Job): Promise<SaveOutcome> {
-  const { mine, moved } = await db.transaction().execute(async (t) => {
-    const row = await t
-      .insertInto('revisions')
-      .values({ job_id: id, parent: base, document: JSON.stringify(job) })
-      .returning('id')
-      .executeTakeFirstOrThrow();
-    return { mine: row.id, moved: await moveHead(t, id, base, row.id) };
+  if (!NAME.test(id)) throw new NoSuchJob();
+  const document = JSON.stringify(job);
+  const same = sql<boolean>`document = ${document}::jsonb`;
+  const outcome = await db.transaction().execute(async (t) => {
+    const row = await t.selectFrom('jobs').select('head').where('id', '=', id).forUpdate().executeTakeFirst();
+    if (!row?.head) throw new NoSuchJob();
+    const ofJob = () => t.selectFrom('revisions').where('job_id', '=', id);
+    const before = await ofJob().select('document').where('id', '=', base).executeTakeFirst();
+    if (!before) throw new Refused('This page shows a state of the job that is not kept here; load it again.', 409);
+    if (await ofJob().select('id').where('id', '=', row.head).where(same).executeTakeFirst()) return undefined;
+    await demandAssets(t, job, before.document);
+    const kept = await ofJob().select('id').where('parent', '=', base).where(same).executeTakeFirst();
+    const { id: mine } =
+      (row.head !== base && kept) ||
+      (await t
+        .insertInto('revisions')
+        .values({ job_id: id, parent: base, document })
+        .returning('id')
+        .executeTakeFirstOrThrow());
+    return { mine, moved: await moveHead(t, id, base, mine) };
   });
   const open = await openJob(db, id);
-  return moved ? { saved: true, open } : { saved: false, mine, theirs: open };
+  return !outcome || outcome.moved ? { saved: true, open } : { saved: false, mine: outcome.mine, theirs: open };
 }
 
 async function moveHead(db: Db, id: string, from: string, to: string): Promise<boolean> {
@@ -96,11 +141,12 @@ async function moveHead(db: Db, id: string, from: string, to: string): Promise<b
   return result.numUpdatedRows > 0n;
 }
 
-/** Makes a revision that was kept aside the one that counts. */
-export async function chooseRevision(db: Db, id: string, base: string, revision: string): Promise<OpenJob> {
+/** Makes a revision that was kept aside the one that counts; not where another has become that meanwhile. */
+export async function chooseRevision(db: Db, id: string, base: string, revision: string): Promise<SaveOutcome> {
   await revisionOf(db, id, revision);
-  await moveHead(db, id, base, revision);
-  return openJob(db, id);
+  const moved = await moveHead(db, id, base, revision);
+  const open = await openJob(db, id);
+  return moved || open.revision === revision ? { saved: true, open } : { saved: false, mine: revision, theirs: open };
 }
 
 /** Steps back to the revision before, or forward to the latest after; returns what then counts. */
@@ -116,20 +162,47 @@ export async function stepJob(db: Db, id: string, base: string, step: 'undo' | '
   return openJob(db, id);
 }
 
+/** A job as the list shows it. What cannot be read of it is left out. */
 export interface JobRow {
   id: string;
   revision: string;
-  job: Job;
-  changed: Date;
+  name: string;
+  unit: LengthUnit;
+  material: string;
+  length: number;
+  width: number;
+  thickness: number;
+  cuts: number;
+  changed: string;
   runs: number;
+  /** Why it cannot be opened. */
+  problem?: string;
 }
 
-/** All jobs, the one changed last first. */
+const SummarySchema = z.object({
+  name: z.string(),
+  unit: z.enum(['mm', 'in']),
+  material: z.string(),
+  length: z.number().positive(),
+  width: z.number().positive(),
+  corners: z.array(z.number()).min(1),
+  cuts: z.number().int(),
+});
+
+/** All jobs, the one changed last first; of each only what the list shows, however large it is. */
 export async function listJobs(db: Db): Promise<JobRow[]> {
   const rows = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
-    .select(['jobs.id', 'revisions.id as revision', 'revisions.document', 'revisions.created as changed'])
+    .select(['jobs.id', 'revisions.id as revision', 'revisions.created as changed'])
+    .select(
+      sql<unknown>`jsonb_build_object(
+        'name', document->'name', 'unit', document->'unit', 'material', document#>'{stock,material}',
+        'length', document#>'{stock,length}', 'width', document#>'{stock,width}',
+        'corners', document#>'{stock,corners}',
+        'cuts', case jsonb_typeof(document->'cuts') when 'array' then jsonb_array_length(document->'cuts') end
+      )`.as('summary'),
+    )
     .select((eb) =>
       eb
         .selectFrom('runs')
@@ -140,11 +213,20 @@ export async function listJobs(db: Db): Promise<JobRow[]> {
     .orderBy('revisions.created', 'desc')
     .orderBy('jobs.id')
     .execute();
-  return rows.map((row) => ({
-    id: row.id,
-    revision: row.revision,
-    job: JobSchema.parse(row.document),
-    changed: row.changed,
-    runs: Number(row.runs),
-  }));
+  return rows.map((row) => {
+    const { id, revision, changed } = row;
+    const own = { id, revision, changed: changed.toISOString(), runs: Number(row.runs) };
+    const read = SummarySchema.safeParse(row.summary);
+    if (read.success) {
+      const { corners, ...summary } = read.data;
+      return { ...own, ...summary, thickness: Math.max(...corners) };
+    }
+    const nothing = { unit: 'mm' as const, material: '', length: 1, width: 1, thickness: 0, cuts: 0 };
+    return {
+      ...own,
+      ...nothing,
+      name: id,
+      problem: 'This job cannot be read; it was kept by another version of Kerbe.',
+    };
+  });
 }

@@ -14,7 +14,6 @@ import { thickest } from '@kerbe/core/stock/stock';
 import { type ProgramOrder, ProgramOrderSchema } from '@kerbe/machine/runner/commands';
 import { bitShapeOf, orderOf } from '@kerbe/machine/runner/of-job';
 import { assetsOf, loadAssets } from './assets.ts';
-import { config } from './config.ts';
 import { revisionOf } from './jobs.ts';
 import { BenchProblem } from './runner-client.ts';
 import type { ProgramCutRow, RunSettings, Tables } from './tables.ts';
@@ -35,6 +34,12 @@ export interface KeptRun {
   lines: number;
 }
 
+/** The programs of a job, and what of it must be mended before any is run. */
+export interface MadePrograms {
+  programs: KeptProgram[];
+  wrong?: string;
+}
+
 /**
  * Makes the programs of one revision of a job, keeps them under their hash, and lays them where the bench runner finds
  * them. The same revision gives the same text, and so the same hash, on the same day.
@@ -43,7 +48,8 @@ export async function makePrograms(
   db: Kysely<Tables>,
   id: string,
   revision: string,
-): Promise<{ job: Job; result: JobResult; programs: KeptProgram[] }> {
+  date: string,
+): Promise<MadePrograms> {
   const job = await revisionOf(db, id, revision);
   const assets = await loadAssets(db, assetsOf(job));
   const result = await compute(
@@ -51,7 +57,7 @@ export async function makePrograms(
     resourcesFromDisk((hash) => assets.get(hash)?.bytes),
     await clipperFromDisk(),
   );
-  const made = programsFor(job, result, { revision, date: new Date().toISOString().slice(0, 10) });
+  const made = programsFor(job, result, { revision, date });
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
@@ -80,13 +86,14 @@ export async function makePrograms(
     });
     programs.push({ hash, name, bit, minutes, lines });
   }
-  return { job, result, programs };
+  const wrong = result.remarks.find((remark) => remark.weight === 'wrong');
+  return { programs, wrong: wrong?.text };
 }
 
 /** Writes a program, its times and what it is run with for the runner, each file whole or not at all. */
 async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun): Promise<void> {
   const { hash } = run.order;
-  const folder = config().KERBE_PROGRAMS;
+  const folder = process.env.KERBE_PROGRAMS!;
   await mkdir(folder, { recursive: true });
   const whole = async (name: string, content: string | Uint8Array) => {
     const file = join(folder, name);
@@ -104,7 +111,7 @@ async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun
 /** What a program is run with. @throws {BenchProblem} where no such program was written. */
 export async function keptRun(hash: string): Promise<KeptRun> {
   try {
-    const kept: unknown = JSON.parse(await readFile(join(config().KERBE_PROGRAMS, `${hash}.json`), 'utf8'));
+    const kept: unknown = JSON.parse(await readFile(join(process.env.KERBE_PROGRAMS!, `${hash}.json`), 'utf8'));
     return { ...(kept as KeptRun), order: ProgramOrderSchema.parse((kept as KeptRun).order) };
   } catch {
     throw new BenchProblem('This program is not kept here any more; write it again at Proof.');

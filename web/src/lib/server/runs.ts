@@ -3,8 +3,9 @@ import type { Kysely } from 'kysely';
 import type { From } from '@kerbe/machine/runner/commands';
 import type { Checked } from '@kerbe/machine/runner/runner-state';
 import { openJob } from './jobs.ts';
-import { keptRun, makePrograms } from './programs.ts';
-import { BenchProblem, runEnds, tellRunner } from './runner-client.ts';
+import { programsOf } from './made-programs.ts';
+import { keptRun } from './programs.ts';
+import { BenchProblem, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
 
 /** A program of a job as the Run stop lists it. */
@@ -28,13 +29,13 @@ export async function checkRun(
   revision: string,
   which: number,
   from: From,
+  signal: AbortSignal,
 ): Promise<{ programs: ProgramRow[]; checked: Checked }> {
   const open = await openJob(db, id);
   if (open.revision !== revision)
     throw new BenchProblem('The job was changed in another window since this page was loaded; look at it again first.');
-  const { result, programs } = await makePrograms(db, id, revision);
-  const wrong = result.remarks.find((remark) => remark.weight === 'wrong');
-  if (wrong) throw new BenchProblem(`Mend this before the run: ${wrong.text}`);
+  const { wrong, programs } = await programsOf(db, id, revision, from.page, signal);
+  if (wrong) throw new BenchProblem(`Mend this before the run: ${wrong}`);
   const program = programs[which];
   if (!program) throw new BenchProblem('This job has no cuts yet; add one at Cuts.');
   return {
@@ -124,7 +125,8 @@ export async function startRun(
   try {
     await tellRunner(command, from);
   } catch (error) {
-    await db.deleteFrom('runs').where('id', '=', run).execute();
+    // What got no answer may have begun: the runner's journal will say.
+    if (!(error instanceof RunnerAbsent)) await db.deleteFrom('runs').where('id', '=', run).execute();
     throw error;
   }
   return run;
@@ -189,8 +191,16 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
 /** Writes into the log how runs ended, from the runner's journal; what was read is marked, so nothing counts twice. */
 export async function syncRuns(db: Kysely<Tables>): Promise<void> {
   const mark = await db.selectFrom('marks').select('value').where('name', '=', 'journal').executeTakeFirst();
-  const { next, ends } = await runEnds(Number(mark?.value ?? 0));
-  if (next === Number(mark?.value ?? 0)) return;
+  const { next, begun, ends } = await runEnds(Number(mark?.value ?? 0));
+  if (next !== Number(mark?.value ?? 0)) await enterEnds(db, next, ends);
+  await endThoseNeverBegun(db, begun);
+}
+
+async function enterEnds(
+  db: Kysely<Tables>,
+  next: number,
+  ends: Awaited<ReturnType<typeof runEnds>>['ends'],
+): Promise<void> {
   await db.transaction().execute(async (t) => {
     for (const { id, phase, why, minutes, waited, line, at } of ends)
       await t
@@ -205,3 +215,30 @@ export async function syncRuns(db: Kysely<Tables>): Promise<void> {
       .execute();
   });
 }
+
+/** Runs that have an entry but never reached the runner: the way to it broke in between, and nothing moved. */
+async function endThoseNeverBegun(db: Kysely<Tables>, begun: readonly string[]): Promise<void> {
+  const open = await db
+    .selectFrom('runs')
+    .select('id')
+    .where('phase', '=', 'running')
+    .where('started', '<', new Date(Date.now() - NEVER_BEGUN_AFTER))
+    .execute();
+  for (const { id } of open)
+    if (!begun.includes(id))
+      await db
+        .updateTable('runs')
+        .set({
+          phase: 'failed',
+          why: 'The run did not reach the bench; nothing moved.',
+          minutes: 0,
+          line: 0,
+          ended: new Date(),
+        })
+        .where('id', '=', id)
+        .where('phase', '=', 'running')
+        .execute();
+}
+
+/** A start is answered within this, ms, or it was never heard. */
+const NEVER_BEGUN_AFTER = 30_000;

@@ -3,6 +3,7 @@ import { config } from './config.ts';
 import { migrate, openDatabase } from './database.ts';
 import { loadDemoShop } from './demo-shop.ts';
 import { log } from './log.ts';
+import { forgetOldResults } from './made.ts';
 import { syncRuns } from './runs.ts';
 import type { Tables } from './tables.ts';
 
@@ -10,16 +11,26 @@ let opened: Promise<Kysely<Tables>> | undefined;
 
 /** The shop's database, brought up to date and filled with the demo shop when it is empty. */
 export function shop(): Promise<Kysely<Tables>> {
-  opened ??= open();
+  opened ??= open().catch((error: unknown) => {
+    // Tried anew by whoever asks next.
+    opened = undefined;
+    throw error;
+  });
   return opened;
 }
 
 async function open(): Promise<Kysely<Tables>> {
   const { DATABASE_URL, KERBE_DEMO } = config();
   const db = openDatabase(DATABASE_URL);
-  const done = await migrate(db);
-  if (done.length) log.info({ migrations: done }, 'database brought up to date');
-  if (await loadDemoShop(db, KERBE_DEMO)) log.info('demo shop loaded');
+  try {
+    const done = await migrate(db);
+    if (done.length) log.info({ migrations: done }, 'database brought up to date');
+    if (await loadDemoShop(db, KERBE_DEMO)) log.info('demo shop loaded');
+    await forgetOldResults(db);
+  } catch (error) {
+    await db.destroy();
+    throw error;
+  }
   let quiet = false;
   setInterval(() => {
     syncRuns(db).then(

@@ -53,6 +53,7 @@ export interface Tables {
     started: Written;
     ended: Date | null;
   };
+  made: { key: string; result: Json<unknown>; made: Written };
   marks: { name: string; value: string };
 }
 

@@ -12,16 +12,16 @@ export interface Thumbnail {
   through: string;
 }
 
-const kept = new Map<string, Thumbnail>();
+/** Points of a thumbnail at most: it is as large as a thumb. */
+const MOST_POINTS = 20_000;
 
-/** Draws a job's artwork small; kept by its revision. */
-export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job): Promise<Thumbnail> {
-  const known = kept.get(revision);
-  if (known) return known;
+/** Draws a job's artwork small. */
+export async function drawThumbnail(db: Kysely<Tables>, job: Job): Promise<Thumbnail> {
   const assets = await loadAssets(db, assetsOf(job));
   const resources = resourcesFromDisk((hash) => assets.get(hash)?.bytes);
   const finest = Math.max(job.stock.length, job.stock.width) / 500;
   const thumbnail: Thumbnail = { carved: '', through: '' };
+  let drawn = 0;
   for (const item of job.artwork) {
     const { shapes } = placeItem(item, resources);
     shapes.forEach((shape, index) => {
@@ -32,6 +32,7 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
         let [x, y] = [Infinity, Infinity];
         for (let i = 0; i < points.length; i += 2) {
           if (Math.hypot(points[i] - x, points[i + 1] - y) < finest) continue;
+          if (drawn++ > MOST_POINTS) return;
           [x, y] = [points[i], points[i + 1]];
           d += `${i === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`;
         }
@@ -40,7 +41,5 @@ export async function thumbnailOf(db: Kysely<Tables>, revision: string, job: Job
       thumbnail[cut.kind === 'profile' ? 'through' : 'carved'] += d;
     });
   }
-  if (kept.size > 500) kept.clear();
-  kept.set(revision, thumbnail);
   return thumbnail;
 }

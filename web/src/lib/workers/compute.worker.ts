@@ -1,4 +1,5 @@
 import { expose } from 'comlink';
+import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { Resources } from '@kerbe/core/artwork/place';
 import { type Drawing, importSvg } from '@kerbe/core/artwork/svg';
@@ -22,7 +23,8 @@ import { reliefOf, type Relief } from './relief.ts';
 const FACE_URLS: Record<Face, string> = { fraunces: frauncesUrl, josefin: josefinUrl, rokkitt: rokkittUrl };
 
 const cache = new ComputeCache();
-const drawings = new Map<string, Drawing>();
+/** Drawings that were read, or why one could not be. */
+const drawings = new Map<string, Drawing | ArtworkError>();
 const faces = new Map<Face, ReturnType<typeof readFace>>();
 let clipper: Promise<Clipper> | undefined;
 let running: AbortController | undefined;
@@ -44,11 +46,27 @@ async function gather(job: Job): Promise<Resources> {
   await Promise.all([
     ...[...new Set(wanted)].map(async (hash) => {
       const data = await bytes(`/api/assets/${hash}`).catch(() => undefined);
-      if (data) drawings.set(hash, importSvg(data));
+      if (data) drawings.set(hash, readOnce(data));
     }),
     ...[...new Set(letters)].map(async (face) => void faces.set(face, readFace(await bytes(FACE_URLS[face])))),
   ]);
-  return { drawing: (hash) => drawings.get(hash), face: (name) => faces.get(name) };
+  return {
+    drawing(hash) {
+      const drawing = drawings.get(hash);
+      if (drawing instanceof ArtworkError) throw drawing;
+      return drawing;
+    },
+    face: (name) => faces.get(name),
+  };
+}
+
+function readOnce(data: Uint8Array): Drawing | ArtworkError {
+  try {
+    return importSvg(data);
+  } catch (error) {
+    if (error instanceof ArtworkError) return error;
+    throw error;
+  }
 }
 
 const api = {
@@ -112,18 +130,20 @@ const api = {
     running?.abort();
   },
 
-  /** Heights along a line over the work, mm from the top of the thickest corner, and the stock's thickness there. */
+  /** Heights along a line over the work, mm from the top of the thickest corner, and the stock's thickness there. Undefined before anything was computed. */
   section(
     x0: number,
     y0: number,
     x1: number,
     y1: number,
     count: number,
-  ): { heights: Float64Array; thickness: Float64Array } {
-    const heights = latest?.moves.along(x0, y0, x1, y1, count) ?? new Float64Array(count);
+  ): { heights: Float64Array; thickness: Float64Array } | undefined {
+    if (!latest) return undefined;
+    const { stock } = latest.job;
+    const heights = latest.moves.along(x0, y0, x1, y1, count);
     const thickness = Float64Array.from({ length: count }, (_, i) => {
       const t = i / Math.max(1, count - 1);
-      return latest ? thicknessAt(latest.job.stock, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t) : 0;
+      return thicknessAt(stock, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
     });
     return { heights, thickness };
   },

@@ -1,19 +1,16 @@
 import { json } from '@sveltejs/kit';
-import { importSvg, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
-import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { keepAsset } from '$lib/server/assets';
-import { answer } from '$lib/server/door';
-import { shop } from '$lib/server/shop';
+import { text } from '@kerbe/core/schema/text';
+import { MOST_BYTES, spooled } from '$lib/server/body';
+import { answer, turnOf } from '$lib/server/door';
+import { heavy } from '$lib/server/heavy/heavy';
 
-/** Keeps a drawing, after reading it once to be sure that it is one. */
+const Name = text(1000);
+
+/** Keeps a drawing, after reading it once, in a process of its own, to be sure that it is one. */
 export const POST = ({ request, url }) =>
   answer(async () => {
-    const name = (url.searchParams.get('name') ?? 'drawing.svg').slice(0, 120);
-    if (Number(request.headers.get('content-length') ?? 0) > 4 * LARGEST_DRAWING)
-      throw new ArtworkError(
-        'The drawing is far too large; simplify its paths where it was drawn and import it again.',
-      );
-    const bytes = new Uint8Array(await request.arrayBuffer());
-    const { width, height, shapes, notes } = importSvg(bytes);
-    return json({ hash: await keepAsset(await shop(), name, bytes), width, height, shapes: shapes.length, notes });
+    const name = Name.parse(url.searchParams.get('name') ?? 'drawing.svg').slice(0, 120);
+    return spooled(request, MOST_BYTES.asset, async (file) =>
+      json(await heavy().do('drawing', [file, name], turnOf(request), request.signal)),
+    );
   });

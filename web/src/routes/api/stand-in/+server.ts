@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { HandSchema } from '@kerbe/machine/stand-in/hands';
-import { answer, taken } from '$lib/server/door';
+import { taken } from '$lib/server/body';
+import { answer } from '$lib/server/door';
 import { lend, look } from '$lib/server/stand-in';
 
 /** What someone beside the simulated machine sees. */

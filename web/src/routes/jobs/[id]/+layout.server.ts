@@ -1,12 +1,12 @@
-import { error } from '@sveltejs/kit';
 import { BitSchema } from '@kerbe/core/bits/bit';
 import { BenchSchema } from '@kerbe/core/job/job';
-import { NoSuchJob, openJob } from '$lib/server/jobs';
+import { openJob } from '$lib/server/jobs';
+import { loaded } from '$lib/server/loaded';
 import { shop } from '$lib/server/shop';
 
-export const load = async ({ params }) => {
-  const db = await shop();
-  try {
+export const load = ({ params }) =>
+  loaded(async () => {
+    const db = await shop();
     const open = await openJob(db, params.id);
     const bits = await db.selectFrom('bits').select('document').orderBy('position').execute();
     const benches = await db.selectFrom('benches').select('document').orderBy('position').execute();
@@ -21,8 +21,4 @@ export const load = async ({ params }) => {
       benches: benches.map((row) => BenchSchema.parse(row.document)),
       runs: Number(n),
     };
-  } catch (problem) {
-    if (problem instanceof NoSuchJob) error(404, problem.message);
-    throw problem;
-  }
-};
+  });

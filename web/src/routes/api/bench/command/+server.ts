@@ -1,7 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { PageCommandSchema } from '@kerbe/machine/runner/commands';
 import { tellBench } from '$lib/server/bench-commands';
-import { answer, asker, taken } from '$lib/server/door';
+import { taken } from '$lib/server/body';
+import { answer, asker } from '$lib/server/door';
 import { shop } from '$lib/server/shop';
 
 /** Passes a command to the bench. Runs are started through their job, so that the log knows of them. */

@@ -1,12 +1,13 @@
 import { json } from '@sveltejs/kit';
 import { BitSchema } from '@kerbe/core/bits/bit';
-import { answer, taken } from '$lib/server/door';
+import { MOST_BYTES, taken } from '$lib/server/body';
+import { answer } from '$lib/server/door';
 import { shop } from '$lib/server/shop';
 
 /** Keeps a bit in the shop's table, for later jobs. */
 export const PUT = ({ params, request }) =>
   answer(async () => {
-    const bit = await taken(request, BitSchema);
+    const bit = await taken(request, BitSchema, MOST_BYTES.bit);
     if (bit.id !== params.id) return json({ problem: 'The bit’s name in the address is another.' }, { status: 400 });
     const db = await shop();
     const last = await db

@@ -5,6 +5,8 @@ import { shop } from '$lib/server/shop';
 /** A program's text, for ever under its hash. */
 export const GET = ({ params }) =>
   answer(async () => {
+    if (!/^[0-9a-f]{64}$/.test(params.hash))
+      return json({ problem: 'This program is not kept here.' }, { status: 404 });
     const db = await shop();
     const row = await db
       .selectFrom('programs')

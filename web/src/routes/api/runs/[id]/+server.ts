@@ -1,12 +1,16 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { answer, taken } from '$lib/server/door';
+import { text } from '@kerbe/core/schema/text';
+import { MOST_BYTES, taken } from '$lib/server/body';
+import { answer } from '$lib/server/door';
 import { shop } from '$lib/server/shop';
 
 /** Keeps a note with a run. */
 export const PATCH = ({ params, request }) =>
   answer(async () => {
-    const { note } = await taken(request, z.object({ note: z.string().max(5000) }));
+    const { note } = await taken(request, z.object({ note: text(5000) }), MOST_BYTES.text);
+    if (!z.uuid().safeParse(params.id).success)
+      return json({ problem: 'This run is not in the log.' }, { status: 404 });
     const db = await shop();
     const done = await db.updateTable('runs').set({ note }).where('id', '=', params.id).executeTakeFirst();
     if (done.numUpdatedRows === 0n) return json({ problem: 'This run is not in the log.' }, { status: 404 });

@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { answer, asker, Revision, taken } from '$lib/server/door';
+import { taken } from '$lib/server/body';
+import { answer, asker, Revision } from '$lib/server/door';
 import { checkBroken, checkRun } from '$lib/server/runs';
 import { shop } from '$lib/server/shop';
 
@@ -16,5 +17,5 @@ export const POST = ({ params, request }) =>
     const db = await shop();
     const from = asker(request);
     if ('broken' in asked) return json({ checked: await checkBroken(db, params.id, asked.broken, from) });
-    return json(await checkRun(db, params.id, asked.revision, asked.which, from));
+    return json(await checkRun(db, params.id, asked.revision, asked.which, from, request.signal));
   });

@@ -1,6 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { answer, asker, taken } from '$lib/server/door';
+import { text } from '@kerbe/core/schema/text';
+import { taken } from '$lib/server/body';
+import { answer, asker } from '$lib/server/door';
 import { runsOf, startRun } from '$lib/server/runs';
 import { shop } from '$lib/server/shop';
 
@@ -9,7 +11,7 @@ export const GET = ({ params }) => answer(async () => json({ runs: await runsOf(
 const StartSchema = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   /** Of the check whose findings were shown. */
-  token: z.string().max(60),
+  token: text(60),
   takeUp: z.object({ run: z.uuid(), line: z.number().int().min(0).max(10_000_000) }).optional(),
 });
 

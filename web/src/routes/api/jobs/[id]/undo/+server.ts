@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { answer, Revision, taken } from '$lib/server/door';
+import { taken } from '$lib/server/body';
+import { answer, Revision } from '$lib/server/door';
 import { stepJob } from '$lib/server/jobs';
 import { shop } from '$lib/server/shop';
 

@@ -1,0 +1,62 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { z } from 'zod';
+import { Refused } from './refusal.ts';
+
+/** Most bytes of a body, by what it is. */
+export const MOST_BYTES = { command: 10_000, text: 40_000, bit: 100_000, job: 20_000_000, asset: 60_000_000 } as const;
+
+const unreadable = () => new Refused('This could not be read as JSON.', 400);
+
+/**
+ * The body of a request as a schema wants it.
+ * @throws {z.ZodError} where it is something else; {@link Refused} where it is no JSON, or longer than it may be.
+ */
+export async function taken<T extends z.ZodType>(
+  request: Request,
+  schema: T,
+  most: number = MOST_BYTES.command,
+): Promise<z.infer<T>> {
+  const parts: Uint8Array[] = [];
+  for await (const part of bounded(request, most)) parts.push(part);
+  let data: unknown;
+  try {
+    data = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts)));
+  } catch {
+    throw unreadable();
+  }
+  return schema.parse(data);
+}
+
+/** Does something with the body of a request laid into a file, which is gone afterwards. @throws {Refused} */
+export async function spooled<T>(request: Request, most: number, work: (file: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(join(tmpdir(), 'kerbe-in-'));
+  try {
+    const file = join(folder, 'body');
+    await pipeline(Readable.from(bounded(request, most)), createWriteStream(file, { mode: 0o600 }));
+    return await work(file);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** The bytes of a body as they come, and no more of them than may. */
+async function* bounded(request: Request, most: number): AsyncGenerator<Uint8Array> {
+  const tooLong = () =>
+    new Refused(
+      `This is larger than it may be (${(most / 1e6).toLocaleString('en', { maximumFractionDigits: 2 })} MB); make it smaller and try again.`,
+      413,
+    );
+  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLong();
+  if (!request.body) return;
+  let size = 0;
+  for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
+    size += part.length;
+    if (size > most) throw tooLong();
+    yield part;
+  }
+}

@@ -1,0 +1,32 @@
+import type { Kysely } from 'kysely';
+import { version } from '$app/environment';
+import { heavy } from './heavy/heavy.ts';
+import { keepResult, keptResult } from './made.ts';
+import type { Tables } from './tables.ts';
+import type { Thumbnail } from './thumbnails.ts';
+
+const keyOf = (revision: string) => `thumbnail/${version}/${revision}`;
+
+/** Thumbnails that were drawn before, by their revision. */
+export async function keptThumbnails(
+  db: Kysely<Tables>,
+  revisions: readonly string[],
+): Promise<Map<string, Thumbnail>> {
+  if (revisions.length === 0) return new Map();
+  const rows = await db.selectFrom('made').selectAll().where('key', 'in', revisions.map(keyOf)).execute();
+  return new Map(rows.map(({ key, result }) => [key.slice(keyOf('').length), result as Thumbnail]));
+}
+
+/** A job's thumbnail, drawn in a process of its own unless it was before. */
+export async function thumbnailOf(
+  db: Kysely<Tables>,
+  id: string,
+  revision: string,
+  signal: AbortSignal,
+): Promise<Thumbnail> {
+  const known = await keptResult<Thumbnail>(db, keyOf(revision));
+  if (known) return known;
+  const drawn = await heavy().do('thumbnail', [id, revision], 'thumbnails', signal);
+  await keepResult(db, keyOf(revision), drawn);
+  return drawn;
+}
