@@ -6,6 +6,7 @@ const ALONE = [
   'machine/src/link/*.test.ts',
   'machine/src/runner/program-store.test.ts',
   'tests/{database,restart}.test.ts',
+  'tests/faults/*.test.ts',
 ];
 
 export default defineConfig({
@@ -14,7 +15,7 @@ export default defineConfig({
       {
         test: {
           name: 'computation',
-          include: ['{core,machine,web,command}/src/**/*.test.ts', 'tests/*.test.ts'],
+          include: ['{core,machine,web,command}/src/**/*.test.ts', 'tests/**/*.test.ts'],
           exclude: ALONE,
           // Pure functions, and machines on a clock that the test moves: files may share their modules, and as many run at
           // once as there are processors.

@@ -26,8 +26,9 @@ export interface Shop {
   address: string;
   parts: Record<Part, Supervised>;
   database: Cluster;
-  /** Of the runner's own records, for tests. */
+  /** The runner's own record of runs, and where the simulated machine is looked at. */
   journal: string;
+  hands: string;
   stop(): void;
 }
 
@@ -141,6 +142,7 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
     parts,
     database: cluster,
     journal,
+    hands: `http://127.0.0.1:${handsPort}`,
     stop() {
       clearInterval(telling);
       leaveCluster();

@@ -21,6 +21,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     return new Response('This was sent from another site.', { status: 403 });
   const started = performance.now();
   const response = await resolve(event);
+  // What no route has read is read here, or the connection would wait for it for ever.
+  if (response.status >= 400) await event.request.body?.pipeTo(new WritableStream()).catch(() => {});
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
   log.debug(
@@ -36,9 +38,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 };
 
 export const handleError: HandleServerError = ({ error, event, status }) => {
-  if (status !== 404)
+  if (status >= 500)
     log.error({ path: event.url.pathname, error: String(error), stack: (error as Error)?.stack }, 'failed');
   return {
-    message: status === 404 ? 'There is nothing under this address; go back to the list of jobs.' : OURS,
+    message: status < 500 ? 'There is nothing under this address; go back to the list of jobs.' : OURS,
   };
 };

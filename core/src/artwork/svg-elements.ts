@@ -33,10 +33,8 @@ export function readDrawing(bytes: Uint8Array): Element {
   const open: Element[] = [top];
   const byId = new Map<string, Element>();
   const uses: Element[] = [];
-  parser.on('error', (error) => {
-    throw new ArtworkError(
-      `The drawing is damaged (${error.message.replace(/^[\d:]*\s*/, '').replace(/\.$/, '')}); save it again as plain SVG.`,
-    );
+  parser.on('error', () => {
+    throw new ArtworkError('The drawing is damaged: its XML cannot be read; save it again as plain SVG.');
   });
   parser.on('doctype', (doctype) => {
     if (doctype.includes('['))

@@ -21,6 +21,8 @@ export class PathBuilder {
   private feeds = new Float64Array(1024);
   private count = 0;
 
+  constructor(private readonly most = MOST_MOVES) {}
+
   get length(): number {
     return this.count;
   }
@@ -40,7 +42,7 @@ export class PathBuilder {
     const n = 3 * this.count;
     if (n > 0 && this.xyz[n - 3] === x && this.xyz[n - 2] === y && this.xyz[n - 1] === z) return;
     if (this.count === this.feeds.length) {
-      if (this.count >= MOST_MOVES) throw tooMany();
+      if (this.count >= this.most) throw tooMany();
       const more = new Float64Array(2 * this.xyz.length);
       more.set(this.xyz);
       this.xyz = more;

@@ -33,6 +33,10 @@ export interface Modes {
   at: Point;
 }
 
+/** Nothing of a program that was meant lies further away than this, mm. */
+const FURTHEST = 1e6;
+const MOST_PECKS = 1000;
+
 export class Refused extends Error {
   override name = 'Refused';
 }
@@ -216,7 +220,9 @@ export class Interpreter {
     const axis = (name: 'x' | 'y' | 'z') => {
       const word = value.get(name.toUpperCase());
       if (word === undefined) return this.position[name];
-      return this.absolute || direct ? word * this.perUnit + offset[name] : this.position[name] + word * this.perUnit;
+      const place = (this.absolute || direct ? offset[name] : this.position[name]) + word * this.perUnit;
+      if (!(Math.abs(place) <= FURTHEST)) throw new Refused('A move leads further than a kilometre away.');
+      return place;
     };
     return { x: axis('x'), y: axis('y'), z: axis('z') };
   }
@@ -234,6 +240,8 @@ export class Interpreter {
     if (cycle.r < cycle.z) throw new Refused('R of the drilling cycle lies below its Z.');
     if (this.feed <= 0) throw new Refused('A feed F is needed before this move.');
     if (this.motion === 83 && !(cycle.q > 0)) throw new Refused('G83 needs a peck Q above 0.');
+    if (this.motion === 83 && (cycle.r - cycle.z) / cycle.q > MOST_PECKS)
+      throw new Refused('G83 would take more than a thousand pecks; its Q is too small.');
     const out: Action[] = [];
     const to = this.target(new Map([...value].filter(([letter]) => letter !== 'Z')), false);
     const at = (z: number, feed: number) => out.push(this.move({ x: to.x, y: to.y, z }, feed));
@@ -294,6 +302,7 @@ export class Interpreter {
     let sweep = Math.atan2(to.y - cy, to.x - cx) - start;
     if (clockwise && sweep >= -1e-12) sweep -= 2 * Math.PI;
     if (!clockwise && sweep <= 1e-12) sweep += 2 * Math.PI;
+    if (radius > FURTHEST) throw new Refused('The arc’s radius is larger than a kilometre.');
     const chord = 2 * Math.acos(Math.max(0.5, 1 - ARC_TOLERANCE / radius));
     const n = Math.max(1, Math.ceil(Math.abs(sweep) / chord));
     const out: Action[] = [];

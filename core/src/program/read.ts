@@ -1,4 +1,5 @@
 import { type Path, PathBuilder } from '../motion/path.ts';
+import { TooManyMoves } from '../motion/too-many-moves.ts';
 import { BlockError, readBlock } from './block.ts';
 import { Interpreter, Refused } from './interpreter.ts';
 
@@ -20,6 +21,9 @@ const MOST_NOTES = 20;
 
 const MACHINE_MOVES = 'Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.';
 
+/** Points at most, of all its moves and arcs. */
+const MOST_POINTS = 10_000_000;
+
 /** Lines at most. */
 const MOST_LINES = 5_000_000;
 
@@ -32,7 +36,7 @@ const MOST_LINES = 5_000_000;
  */
 export function readProgram(text: string): ReadProgram {
   const interpreter = new Interpreter();
-  const builder = new PathBuilder();
+  const builder = new PathBuilder(MOST_POINTS);
   const lineOf: number[] = [];
   const bits: ReadProgram['bits'] = [];
   const notes = new Map<string, string>();
@@ -76,6 +80,8 @@ export function readProgram(text: string): ReadProgram {
         } else if (action.do === 'end') return finish();
       }
     } catch (error) {
+      if (error instanceof TooManyMoves)
+        throw new BlockError('This program has more than ten million moves; divide it.');
       if (!(error instanceof Refused || error instanceof BlockError)) throw error;
       note(error.message, line);
     }

@@ -51,12 +51,12 @@ async function* bounded(request: Request, most: number): AsyncGenerator<Uint8Arr
       `This is larger than it may be (${(most / 1e6).toLocaleString('en', { maximumFractionDigits: 2 })} MB); make it smaller and try again.`,
       413,
     );
-  if (Number(request.headers.get('content-length') ?? 0) > most) throw tooLong();
   if (!request.body) return;
-  let size = 0;
+  let size = Number(request.headers.get('content-length') ?? 0) > most ? Infinity : 0;
+  // Who sends too much is heard to his end, or he would never read why it was refused; the server's own limit ends that.
   for await (const part of request.body as unknown as AsyncIterable<Uint8Array>) {
     size += part.length;
-    if (size > most) throw tooLong();
-    yield part;
+    if (size <= most) yield part;
   }
+  if (size > most) throw tooLong();
 }

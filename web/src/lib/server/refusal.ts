@@ -38,6 +38,9 @@ export function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof z.ZodError)
     return { status: 400, problem: `This could not be taken: ${lowered(sentenceFor(error))}` };
   if (error instanceof ArtworkError || error instanceof JobFileError) return { status: 422, problem: error.message };
+  // Of the web server's own limit, which holds for every route.
+  if ((error as { status?: unknown } | undefined)?.status === 413)
+    return { status: 413, problem: 'This is larger than anything Kerbe takes; make it smaller and try again.' };
   const code = String((error as { code?: unknown } | undefined)?.code ?? '');
   if (code === 'ENOSPC' || code === '53100') return { status: 507, problem: DISK_FULL };
   if (isDatabaseAway(error)) return { status: 503, problem: DATABASE_AWAY };
