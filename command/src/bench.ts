@@ -17,6 +17,7 @@ import { FACES } from '@kerbe/core/job/job';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import type { Path } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import { p99, waitsUnderLoad } from './bench-load.ts';
 import { letterPage } from './bench-page.ts';
 import type { CutReport } from './cut.ts';
 import { searchLinks } from './long-search.ts';
@@ -43,6 +44,7 @@ export async function bench(): Promise<void> {
     await cutting(folder);
     await accuracy();
     await wholeJobs();
+    await answering(`${folder}/shop`);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
@@ -206,6 +208,22 @@ async function wholeJobs(): Promise<void> {
     'Carving picture, 600 × 400 mm at 0.1 mm, 200,000 moves',
     `${(performance.now() - t).toFixed(0)} ms`,
     within(5000),
+  );
+}
+
+/** How soon the bench and the pages answer while others compute. */
+async function answering(folder: string): Promise<void> {
+  const { idle, loaded, computed } = await waitsUnderLoad(folder);
+  const ms = (values: readonly number[]) => `${p99(values).toFixed(0)} ms`;
+  row(
+    'Hold answered, 99 of 100, while four of the heaviest jobs are computed',
+    `${ms(loaded.hold)} of ${loaded.hold.length}, at rest ${ms(idle.hold)}`,
+    'at most 50 ms',
+  );
+  row(
+    'Pages answered, 99 of 100, meanwhile',
+    `${ms(loaded.page)} of ${loaded.page.length}, at rest ${ms(idle.page)}; ${computed} of the four were done in that time`,
+    'at most 200 ms',
   );
 }
 

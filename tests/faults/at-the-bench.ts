@@ -71,9 +71,25 @@ export class AtTheBench {
     return this.ask('/api/bench/command', command);
   }
 
-  /** What the bench says of itself. */
-  state(): Promise<RunnerState> {
-    return this.tell({ command: 'take' });
+  /** What the bench says of itself: the first event of its stream. */
+  async state(): Promise<RunnerState> {
+    const leave = new AbortController();
+    const late = setTimeout(() => leave.abort(), 5000);
+    try {
+      const response = await fetch(new URL('/api/bench/events?page=watcher', this.shop.address), {
+        signal: leave.signal,
+      });
+      if (!response.ok) throw new Answered(response.status, await response.text());
+      let text = '';
+      for await (const part of response.body!.pipeThrough(new TextDecoderStream())) {
+        text += part;
+        if (text.includes('\n\n')) break;
+      }
+      return JSON.parse(text.slice('data: '.length, text.indexOf('\n\n'))) as RunnerState;
+    } finally {
+      clearTimeout(late);
+      leave.abort();
+    }
   }
 
   hand(what: Record<string, unknown>): Promise<Look> {
@@ -141,7 +157,8 @@ export class AtTheBench {
   /** As many single steps as a way needs. */
   private async go(axis: 'x' | 'y' | 'z', by: number): Promise<void> {
     for (let left = by; Math.abs(left) > 1e-6;) {
-      const step = Math.max(-100, Math.min(100, left));
+      const most = axis === 'z' ? 25 : 100;
+      const step = Math.max(-most, Math.min(most, left));
       await this.tell({ command: 'step', axis, by: step, feed: 4000 });
       await this.ready();
       left -= step;
@@ -171,12 +188,12 @@ export class AtTheBench {
       revision: string;
       job: {
         bits: { id: string; name: string; diameter: number; angle?: number; tip: number }[];
-        stock: { corners: number[] };
+        stock: { length: number; width: number; corners: number[] };
       };
     }>(`/api/jobs/${id}`);
     const { name, diameter, angle, tip } = job.bits.find((b) => b.id === bitId)!;
     await this.connectAndHome(id);
-    await this.hand({ hand: 'stock', length: 200, width: 200, corners: job.stock.corners });
+    await this.hand({ hand: 'stock', length: job.stock.length, width: job.stock.width, corners: job.stock.corners });
     await this.hand({ hand: 'bit', id: bitId, name, diameter, angle, tip });
     await this.tell({ command: 'bit-in', bit: { id: bitId, name, diameter, angle, tip } });
     await this.hand({ hand: 'plate', place: 'corner', corner: 'lower-left' });

@@ -8,7 +8,7 @@ import { random } from './random.ts';
 const ROUNDS = Number(process.env.KERBE_KILLS ?? 4);
 const SEED = Number(process.env.KERBE_SEED ?? 1);
 const PARTS = ['web', 'database', 'runner', 'standIn'] as const;
-const JOB = 'comet-marker';
+const JOB = 'entrance-board';
 
 let bench: AtTheBench;
 beforeAll(async () => {
@@ -34,8 +34,9 @@ let fresh = false;
 
 /** A run that is on, at least `lines` far; sets up where that was lost. */
 async function running(lines: number): Promise<string> {
-  if (!fresh) {
-    revision = await bench.setUp(JOB, 'v90');
+  // A run that was stopped in a bit change has left nobody knowing which bit is in.
+  if (!fresh || !(await bench.state()).bit) {
+    revision = await bench.setUp(JOB, 'v60');
     fresh = true;
   }
   for (const step of ['eyes', 'hand']) await bench.tell({ command: 'tick', step, on: true, job: JOB });
@@ -60,6 +61,11 @@ async function stopped(id: string, phases: readonly string[]): Promise<void> {
 
 async function killedInRun(part: (typeof PARTS)[number], lines: number): Promise<void> {
   const id = await running(lines);
+  if (part === 'runner')
+    await bench.eventually(
+      async () => journal().some((record) => record.id === id && record.phase === 'on'),
+      (noted) => noted,
+    );
   const before = (await bench.state()).run!;
   const pid = bench.pidOf(part)!;
   process.kill(pid, 'SIGKILL');

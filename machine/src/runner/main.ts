@@ -60,7 +60,7 @@ const runner = new Runner({
 });
 
 /** How far a run has come is written down this often, ms; what a full disk refused is tried again as often. */
-const NOTE_EVERY = 2000;
+const NOTE_EVERY = 1000;
 let noted = '';
 setInterval(() => {
   const { run } = runner.state;

@@ -1,0 +1,131 @@
+import { copyFileSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { Answered, AtTheBench, pause } from './at-the-bench.ts';
+import { AlreadyRunning } from '../../command/src/shop-lock.ts';
+import { startShop } from '../../command/src/shop.ts';
+
+const JOB = 'entrance-board';
+let bench: AtTheBench;
+beforeAll(async () => {
+  bench = await AtTheBench.open(5);
+}, 120_000);
+afterAll(() => bench?.close());
+
+/** Every process of a database's server, the server itself first. */
+const serverProcesses = (): number[] => {
+  const main = bench.shop.database.pid()!;
+  const children = execFileSync('ps', ['-o', 'pid=', '--ppid', String(main)], { encoding: 'utf8' });
+  return [main, ...children.trim().split(/\s+/).map(Number)];
+};
+
+const status = (work: Promise<unknown>) =>
+  work.then(
+    () => 200,
+    (error: unknown) => (error instanceof Answered ? error.status : -1),
+  );
+
+test('a second start on the same data says so, and where the first is', async () => {
+  const second = startShop({ data: bench.data, web: 0, database: 0, rate: 60, seed: 1 });
+  await expect(second).rejects.toThrow(AlreadyRunning);
+  await expect(second).rejects.toThrow(`Kerbe is running already for these data: ${bench.shop.address}`);
+  expect(await status(bench.ask(`/api/jobs/${JOB}`))).toBe(200);
+});
+
+test('a database that hangs: requests are 503 within seconds, the bench is commanded all the same, and a change is kept once it goes on', async () => {
+  const { revision, job } = await bench.ask<{ revision: string; job: { name: string } }>(`/api/jobs/${JOB}`);
+  await bench.connectAndHome(JOB);
+  const stopped = serverProcesses();
+  for (const pid of stopped) process.kill(pid, 'SIGSTOP');
+  try {
+    const began = Date.now();
+    const save = { base: revision, job: { ...job, name: 'Kept all the same' } };
+    const [read, saved] = await Promise.all([
+      status(bench.ask(`/api/jobs/${JOB}`)),
+      status(bench.ask(`/api/jobs/${JOB}`, save, 'PUT')),
+    ]);
+    expect([read, saved]).toEqual([503, 503]);
+    expect(Date.now() - began).toBeLessThan(20_000);
+    expect((await bench.tell({ command: 'step', axis: 'x', by: 5, feed: 2000 })).bench).toBe('jogging');
+  } finally {
+    for (const pid of stopped) process.kill(pid, 'SIGCONT');
+  }
+  await bench.eventually(
+    () =>
+      bench.ask<{ job: { name: string } }>(
+        `/api/jobs/${JOB}`,
+        { base: revision, job: { ...job, name: 'Kept all the same' } },
+        'PUT',
+      ),
+    () => true,
+  );
+  expect((await bench.ask<{ job: { name: string } }>(`/api/jobs/${JOB}`)).job.name).toBe('Kept all the same');
+  await bench.ready();
+}, 90_000);
+
+test('two operators: one commands, the other may hold and stop, and a killed server changes nothing of that', async () => {
+  const other = bench.other('other-page');
+  await bench.tell({ command: 'step', axis: 'x', by: 5, feed: 2000 });
+  await bench.ready();
+  expect(await status(other.tell({ command: 'step', axis: 'x', by: -5, feed: 2000 }))).toBe(409);
+  await bench.tell({ command: 'step', axis: 'x', by: 60, feed: 100 });
+  expect((await other.tell({ command: 'hold' })).bench).toBe('held:ready');
+  await other.tell({ command: 'stop' });
+  await bench.ready();
+  await bench.kill('web');
+  await bench.eventually(
+    () => bench.state(),
+    (s) => s.bench === 'ready',
+  );
+}, 90_000);
+
+test('a stalled runner: the machine holds by itself, and nothing moves until someone asks', async () => {
+  await bench.tell({ command: 'step', axis: 'x', by: 100, feed: 100 }).catch(() => {});
+  const pid = bench.pidOf('runner')!;
+  process.kill(pid, 'SIGSTOP');
+  try {
+    await pause(2600);
+    const { tip } = await bench.look();
+    await pause(800);
+    expect((await bench.look()).tip).toEqual(tip);
+  } finally {
+    process.kill(pid, 'SIGCONT');
+  }
+  await bench.when((s) => s.bench !== 'jogging');
+  const { tip } = await bench.look();
+  await pause(800);
+  expect((await bench.look()).tip).toEqual(tip);
+  await bench.connectAndHome(JOB);
+}, 60_000);
+
+test('a full disk: a run is not begun, one that is on goes on and its end is written when there is room again', async () => {
+  const { journal } = bench.shop;
+  const full = () => {
+    copyFileSync(journal, `${journal}.kept`);
+    rmSync(journal);
+    symlinkSync('/dev/full', journal);
+  };
+  const room = () => {
+    rmSync(journal);
+    copyFileSync(`${journal}.kept`, journal);
+  };
+  const revision = await bench.setUp(JOB, 'v60');
+  const id = await bench.startRun(JOB, revision);
+  await bench.when((s) => (s.run?.line ?? 0) > 30);
+  full();
+  const { run } = await bench.when((s) => s.unwritten === true);
+  await bench.when((s) => s.run!.line > run!.line);
+  await bench.tell({ command: 'stop' });
+  await bench.ready();
+  for (const step of ['eyes', 'hand']) await bench.tell({ command: 'tick', step, on: true, job: JOB });
+  const begun = await bench.startRun(JOB, revision).catch((error: unknown) => error);
+  expect(begun).toMatchObject({ status: 409, problem: expect.stringContaining('could not be written down') });
+  expect((await bench.runs(JOB)).map((logged) => [logged.id, logged.phase])).toEqual([[id, 'running']]);
+  room();
+  await bench.when((s) => !s.unwritten);
+  await bench.eventually(
+    () => bench.runs(JOB),
+    ([logged]) => logged.id === id && logged.phase === 'stopped' && logged.line! > 30,
+  );
+  expect(readFileSync(journal, 'utf8')).toContain(id);
+}, 120_000);
