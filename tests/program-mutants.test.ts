@@ -13,7 +13,7 @@ import { random } from './faults/random.ts';
 
 // Programs from elsewhere come as files of any content: each is read, or refused with a sentence, and the runner's own
 // look through a program says what a controller would not follow. `./kerbe soak --fuzz` reads 20,000.
-const COUNT = Number(process.env.KERBE_MUTANTS ?? 100);
+const COUNT = Number(process.env.KERBE_MUTANTS ?? 120);
 const SEED = Number(process.env.KERBE_SEED ?? 1);
 
 const NC: Dictionary = {
@@ -50,8 +50,9 @@ test(`${COUNT} programs`, async () => {
     const text = new TextDecoder().decode(bytes);
     const where = `program ${index} of seed ${SEED}`;
     try {
-      const { path, notes } = readProgram(text);
-      const { findings, minutes } = checkProgram(readProgram(text), job);
+      const program = readProgram(text);
+      const { path, notes } = program;
+      const { findings, minutes } = checkProgram(program, job);
       expect(path.xyz.every(Number.isFinite), where).toBe(true);
       expect(minutes, where).toBeGreaterThanOrEqual(0);
       for (const sentence of [...notes, ...findings])

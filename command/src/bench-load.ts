@@ -87,7 +87,7 @@ export async function waitsUnderLoad(folder: string): Promise<{ idle: Waits; loa
 }
 
 /** Four jobs that each take long. */
-function heaviest(): JobFile[] {
+export function heaviest(): JobFile[] {
   const demo = readJobFile(readFileSync(`${ROOT}/demo/jobs/entrance-board.kerbe.json`, 'utf8'));
   const v = demo.job.bits.find(({ kind }) => kind === 'v')!;
   const end = demo.job.bits.find(({ kind }) => kind === 'end')!;

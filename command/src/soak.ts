@@ -1,57 +1,89 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
 import { Misuse } from './misuse.ts';
 import { DATA, ROOT } from './paths.ts';
 
-const Kept = z.object({ seed: z.number().int() });
-/** Moments, and walks over the table, of one round. */
-const ROUND = { moments: 100, walks: 150 };
+const Kept = z.object({ seed: z.number().int().default(1), fuzz: z.number().int().default(1) });
+/** Moments, walks over the table, and kills of one round. */
+const ROUND = { moments: 100, walks: 150, kills: 20 };
+/** Mutants of each kind in one round of `--fuzz`. */
+const MUTANTS = 1000;
+const USE = './kerbe soak --minutes 30, or ./kerbe soak --fuzz --count 20000; both take --seed.';
 
 /**
- * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, and random walks over its table,
- * on the stand-in in its own time. It goes on where the last soak ended, prints its seeds, and ends with 1 at the first
- * that fails.
+ * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, random walks over its table, and
+ * processes of a whole shop killed and stalled. `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that
+ * comes in. Both go on where the last soak ended, print their seeds, and end with 1 at the first that fails.
  */
 export async function soak(args: string[]): Promise<void> {
   const number = (name: string, fallback: number): number => {
     const at = args.indexOf(`--${name}`);
     const value = at < 0 ? fallback : Number(args[at + 1]);
-    if (!Number.isFinite(value) || value < 0) throw new Misuse(`--${name} takes a number: ./kerbe soak --minutes 30.`);
+    if (!Number.isFinite(value) || value < 0) throw new Misuse(`--${name} takes a number: ${USE}`);
     return value;
   };
   const file = `${DATA}/soak.json`;
-  const kept = existsSync(file) ? Kept.safeParse(JSON.parse(readFileSync(file, 'utf8'))) : undefined;
-  let seed = number('seed', kept?.success ? kept.data.seed : 1);
-  const until = Date.now() + number('minutes', 10) * 60_000;
-  let moments = 0;
-  let walks = 0;
-  while (Date.now() < until) {
-    round('moments.test.ts', { KERBE_MOMENTS: String(ROUND.moments), KERBE_SEED: String(seed) });
-    moments += ROUND.moments;
-    round('table.test.ts', { KERBE_WALKS: String(ROUND.walks), KERBE_SEED: String(seed) });
-    walks += ROUND.walks;
-    console.log(`seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments and ${ROUND.walks} walks held`);
-    seed += ROUND.moments;
+  const kept = read(file);
+  const keep = (changed: Partial<z.infer<typeof Kept>>) => {
+    Object.assign(kept, changed);
     mkdirSync(DATA, { recursive: true });
-    writeFileSync(file, JSON.stringify({ seed }));
+    writeFileSync(file, JSON.stringify(kept));
+  };
+  if (args.includes('--fuzz')) {
+    const count = number('count', 20_000);
+    let seed = number('seed', kept.fuzz);
+    for (let done = 0; done < count; done += MUTANTS) {
+      const env = { KERBE_MUTANTS: String(Math.min(MUTANTS, count - done)), KERBE_SEED: String(seed) };
+      await round('tests/faults/fuzz.test.ts', env);
+      await round('tests/program-mutants.test.ts', env);
+      console.log(`seed ${seed}: ${Math.min(count, done + MUTANTS)} of each kind done`);
+      keep({ fuzz: ++seed });
+    }
+    console.log(`${count} mutants of each kind held; the next soak goes on at seed ${seed}.`);
+    return;
   }
-  console.log(`${moments} moments and ${walks} walks held; the next soak goes on at seed ${seed}.`);
+  let seed = number('seed', kept.seed);
+  const until = Date.now() + number('minutes', 10) * 60_000;
+  let rounds = 0;
+  while (Date.now() < until) {
+    const own = { KERBE_SEED: String(seed) };
+    await round('machine/src/runner/moments.test.ts', { KERBE_MOMENTS: String(ROUND.moments), ...own });
+    await round('machine/src/runner/table.test.ts', { KERBE_WALKS: String(ROUND.walks), ...own });
+    await round('tests/faults/kills.test.ts', { KERBE_KILLS: String(ROUND.kills), ...own });
+    await round('tests/faults/stalls.test.ts', own);
+    rounds++;
+    console.log(
+      `seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments, ${ROUND.walks} walks, ${ROUND.kills} kills and the stalls held`,
+    );
+    seed += ROUND.moments;
+    keep({ seed });
+  }
+  console.log(
+    `${rounds * ROUND.moments} moments, ${rounds * ROUND.walks} walks and ${rounds * ROUND.kills} kills held; the next soak goes on at seed ${seed}.`,
+  );
 }
 
-function round(test: string, env: Record<string, string>): void {
-  const { status, stdout, stderr } = spawnSync(
-    `${ROOT}/node_modules/.bin/vitest`,
-    ['run', `machine/src/runner/${test}`],
-    { cwd: ROOT, encoding: 'utf8', env: { ...process.env, ...env, NO_COLOR: '1' } },
-  );
+function read(file: string): z.infer<typeof Kept> {
+  const parsed = existsSync(file) ? Kept.safeParse(JSON.parse(readFileSync(file, 'utf8'))) : undefined;
+  return parsed?.success ? parsed.data : Kept.parse({});
+}
+
+/** Runs a test by itself and passes on what it counts. @throws where it fails, with how to run it again. */
+async function round(test: string, env: Record<string, string>): Promise<void> {
+  const child = spawn(`${ROOT}/node_modules/.bin/vitest`, ['run', test, '--silent=false'], {
+    cwd: ROOT,
+    env: { ...process.env, ...env, NO_COLOR: '1' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => (said += text));
+  const status = await new Promise((resolve) => child.on('close', resolve));
+  const lines = said.split('\n');
+  for (const line of lines.filter((l) => /^\d[\d,]* (drawings|job|requests|programs)|^most memory/.test(l)))
+    console.log(`  ${line}`);
   if (status === 0) return;
-  const said = `${stdout}\n${stderr}`
-    .split('\n')
-    .filter((line) => /AssertionError|Error:|Counterexample|seed/.test(line));
-  throw new Error(
-    `A round failed. Again with: ${Object.entries(env)
-      .map(([name, value]) => `${name}=${value}`)
-      .join(' ')} npx vitest run machine/src/runner/${test}\n${said.slice(0, 12).join('\n')}`,
-  );
+  const why = lines.filter((line) => /AssertionError|Error:|Counterexample|seed/.test(line)).slice(0, 12);
+  const again = Object.entries(env).map(([name, value]) => `${name}=${value}`);
+  throw new Error(`A round failed. Again with: ${again.join(' ')} npx vitest run ${test}\n${why.join('\n')}`);
 }

@@ -5,7 +5,7 @@ import { base64FromBytes, type JobFile } from '../../core/src/job/job-file.ts';
 import { createHash } from 'node:crypto';
 import { AtTheBench } from './at-the-bench.ts';
 import { MemoryOfAll } from './memory-of-all.ts';
-import { type Dictionary, mutated, mutatedJson, oneOf, type Random, upTo } from './mutants.ts';
+import { type Dictionary, mutated, mutatedJson, nudged, oneOf, type Random, upTo } from './mutants.ts';
 import { random } from './random.ts';
 
 // Seeded mutants of drawings, job files, job documents and requests through the real server and its processes. Every
@@ -13,7 +13,7 @@ import { random } from './random.ts';
 const COUNT = Number(process.env.KERBE_MUTANTS ?? 60);
 const SEED = Number(process.env.KERBE_SEED ?? 1);
 /** One in so many drawings that are taken is carved and cleared as well. */
-const CARVED = Number(process.env.KERBE_CARVED ?? 12);
+const CARVED = Number(process.env.KERBE_CARVED ?? 30);
 const ROOT = new URL('../../', import.meta.url).pathname;
 
 let bench: AtTheBench;
@@ -126,7 +126,8 @@ function jobOf(svg: Uint8Array, rng: Random): JobFile {
 test(`${COUNT} drawings`, async () => {
   let [taken, carved] = [0, 0];
   await each(COUNT, 1, async (index, rng) => {
-    const bytes = mutated(oneOf(rng, drawings), rng, SVG);
+    const source = oneOf(rng, drawings);
+    const bytes = rng() < 0.4 ? nudged(source, rng) : mutated(source, rng, SVG);
     const response = await post('/api/assets?name=mutant.svg', bytes);
     await demand('drawing', index, response, bytes);
     if (!response.ok || taken++ % CARVED > 0) return;
@@ -222,7 +223,8 @@ test(`${COUNT} requests`, async () => {
   ]; // prettier-ignore
   const statuses = new Map<number, number>();
   await each(COUNT, 4, async (index, rng) => {
-    let [method, path, body] = oneOf(rng, bodies);
+    const [usual, address, body] = oneOf(rng, bodies);
+    let [method, path] = [usual, address];
     let text = body === undefined ? undefined : JSON.stringify(rng() < 0.8 ? mutatedJson(body, rng) : body);
     if (text && rng() < 0.1) text = text.slice(0, upTo(rng, text.length));
     if (text && rng() < 0.05) text = text + ' '.repeat(oneOf(rng, [20_000, 2_000_000]));

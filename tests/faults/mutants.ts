@@ -92,6 +92,22 @@ export function mutated(source: string, rng: Random, { words, nest }: Dictionary
   return bytes;
 }
 
+/** A text in which only some numbers are others: most of what comes of it can still be read. */
+export function nudged(source: string, rng: Random): Uint8Array {
+  const numbers = [...source.matchAll(/-?\d*\.?\d+(?:e[-+]?\d+)?/gi)];
+  const chosen = new Set(Array.from({ length: 1 + upTo(rng, 6) }, () => upTo(rng, numbers.length)));
+  let text = '';
+  let from = 0;
+  numbers.forEach(({ index, 0: number }, k) => {
+    if (!chosen.has(k)) return;
+    const other =
+      rng() < 0.2 ? oneOf(rng, NUMBERS) : String(Number(number) * oneOf(rng, [-1, 0, 0.001, 0.5, 1.01, 3, 40]));
+    text += source.slice(from, index) + other;
+    from = index + number.length;
+  });
+  return Buffer.from(text + source.slice(from));
+}
+
 type Json = unknown;
 
 /** A document with one to four of its values changed into what they should not be. */
