@@ -57,7 +57,9 @@ async function demand(kind: string, index: number, response: Response, sent: Uin
     throw new Error(`${kind} ${index} of seed ${SEED}: ${response.status} ${text.slice(0, 300)} (kept in ${file})`);
   }
   if (response.status >= 400) {
-    const { problem, message } = JSON.parse(text || '{}') as { problem?: string; message?: string };
+    const said = JSON.parse(text || '{}') as { problem?: string; message?: string; error?: { message?: string } };
+    const { problem } = said;
+    const message = said.message ?? said.error?.message;
     expect(problem ?? message, `${kind} ${index}: ${response.status} ${text.slice(0, 200)}`).toMatch(/^\S.*[.!?]$/s);
     expect(problem ?? '').not.toMatch(/expected|received|Invalid (input|type)|Too (small|big)|must match pattern/);
   }

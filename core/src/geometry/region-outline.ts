@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import type { Region } from './regions.ts';
 
 /**
@@ -67,8 +68,14 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
 export function partTouching({ count, x, y, next }: RegionOutline): number {
   const byX = new Float64Array(count);
   const byY = new Float64Array(count);
+  const segments = new Flatbush(count);
+  for (let s = 0; s < count; s++) {
+    const q = next[s];
+    segments.add(Math.min(x[s], x[q]), Math.min(y[s], y[q]), Math.max(x[s], x[q]), Math.max(y[s], y[q]));
+  }
+  segments.finish();
   for (let i = 0; i < count; i++)
-    for (let s = 0; s < count; s++) {
+    for (const s of segments.search(x[i] - NUDGE, y[i] - NUDGE, x[i] + NUDGE, y[i] + NUDGE).sort((a, b) => a - b)) {
       const q = next[s];
       if (s === i || q === i) continue;
       if (distanceToSegment(x[i], y[i], x[s], y[s], x[q], y[q]) >= NUDGE / 2) continue;
