@@ -128,13 +128,15 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
     }
   };
   try {
-    for (const part of all) await part.start();
+    for (const part of all) {
+      await part.start();
+      tell();
+    }
   } catch (error) {
     for (const part of all) part.stop();
     cluster.stop();
     throw error;
   }
-  tell();
   const telling = setInterval(tell, 2000);
   const leaveCluster = keepCluster(cluster, say);
   return {
@@ -147,7 +149,11 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
       clearInterval(telling);
       leaveCluster();
       for (const part of all) part.stop();
-      if (cluster.pid() !== undefined) cluster.stop();
+      try {
+        if (cluster.pid() !== undefined) cluster.stop();
+      } catch (error) {
+        say(`The database could not be stopped (${String(error)}).`);
+      }
       lock.release();
     },
   };
