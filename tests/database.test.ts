@@ -130,7 +130,7 @@ describe('the shop’s database', () => {
     const list = await listJobs(db);
     expect(list.find(({ id }) => id === 'broken')?.problem).toMatch(/cannot be read/);
     expect(list.find(({ id }) => id === 'sound')).toMatchObject({ name: 'sound', cuts: job.cuts.length });
-    await expect(openJob(db, 'broken')).rejects.toThrow(/cannot be read any more: .*\.$/);
+    await expect(openJob(db, 'broken')).rejects.toThrow(/cannot be read: .*\.$/);
   });
 });
 

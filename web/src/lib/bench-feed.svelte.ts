@@ -86,7 +86,8 @@ export class BenchFeed {
   }
 }
 
-const ABSENT = 'The bench cannot be heard at the moment; go by what the machine itself does. This page waits for it to come back.';
+const ABSENT =
+  'The bench cannot be heard at the moment; go by what the machine itself does. This page waits for it to come back.';
 const UNWRITTEN =
   'How the run goes cannot be written down: the disk of this computer is full. Make room on it; what is known is kept until then.';
 const KEY = Symbol('bench');

@@ -2,6 +2,8 @@
   import { onMount } from 'svelte';
   import { page } from '$app/state';
 
+  const HEADINGS: Record<number, string> = { 404: 'Nothing is here', 503: 'One moment' };
+
   // What is being started again is there in a moment.
   onMount(() => {
     if (page.status !== 503) return;
@@ -10,9 +12,9 @@
   });
 </script>
 
-<svelte:head><title>{page.status} · Kerbe</title></svelte:head>
+<svelte:head><title>{HEADINGS[page.status] ?? 'This cannot be shown'} · Kerbe</title></svelte:head>
 <main>
-  <h1>{page.status}</h1>
+  <h1>{HEADINGS[page.status] ?? 'This cannot be shown'}</h1>
   <p>{page.error?.message}</p>
   {#if page.status === 503}<p role="status">This page tries again by itself.</p>{/if}
   <p><a class="plain-button" href="/">All jobs</a></p>

@@ -85,12 +85,12 @@
               {job.unit}</span
             >{/if}
           <span class="mute"
-            >{job.cuts}
-            {job.cuts === 1 ? 'cut' : 'cuts'} · {job.runs === 0
-              ? 'not run yet'
-              : job.runs === 1
-                ? 'run once'
-                : `run ${job.runs} times`} · changed {new Date(job.changed).toLocaleDateString('en-GB', {
+            >{#if !job.problem}{job.cuts}
+              {job.cuts === 1 ? 'cut' : 'cuts'} · {job.runs === 0
+                ? 'not run yet'
+                : job.runs === 1
+                  ? 'run once'
+                  : `run ${job.runs} times`} ·{/if} changed {new Date(job.changed).toLocaleDateString('en-GB', {
               day: 'numeric',
               month: 'long',
               year: 'numeric',

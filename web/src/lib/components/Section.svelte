@@ -242,9 +242,11 @@
         </g>
       {:else}
         <text x="44" y="60"
-          >{live
-            ? 'The bit is not over the stock.'
-            : 'The chalk line does not cross the stock; drag A or B over it.'}</text
+          >{!cut
+            ? 'The section is drawn as soon as the job is computed.'
+            : live
+              ? 'The bit is not over the stock.'
+              : 'The chalk line does not cross the stock; drag A or B over it.'}</text
         >
       {/if}
     </svg>

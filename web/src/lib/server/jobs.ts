@@ -33,7 +33,10 @@ const NAME = /^[A-Za-z0-9_-]{1,60}$/;
 function readDocument(document: unknown): Job {
   const parsed = JobSchema.safeParse(document);
   if (parsed.success) return parsed.data;
-  throw new Refused(`This job cannot be read any more: ${sentenceFor(parsed.error)}`, 422);
+  throw new Refused(
+    `This job cannot be read: it was kept by another version of Kerbe, or is damaged. ${sentenceFor(parsed.error)}`,
+    422,
+  );
 }
 
 type Db = Kysely<Tables>;

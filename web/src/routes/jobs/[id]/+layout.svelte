@@ -222,9 +222,8 @@
   .computing {
     position: absolute;
     z-index: 3;
-    left: 50%;
-    top: 12px;
-    transform: translateX(-50%);
+    left: 16px;
+    top: 10px;
     display: flex;
     align-items: center;
     gap: 14px;
