@@ -1,7 +1,8 @@
 import { copyFileSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { Answered, AtTheBench, pause } from './at-the-bench.ts';
+import { heaviest } from '../../command/src/bench-load.ts';
 import { AlreadyRunning } from '../../command/src/shop-lock.ts';
 import { startShop } from '../../command/src/shop.ts';
 
@@ -96,6 +97,52 @@ test('a stalled runner: the machine holds by itself, and nothing moves until som
   await pause(800);
   expect((await bench.look()).tip).toEqual(tip);
   await bench.connectAndHome(JOB);
+}, 60_000);
+
+/** Processes of heavy work of this shop, and the processor time each has had, in ticks. */
+function heavyWork(): Map<number, number> {
+  const web = bench.pidOf('web')!;
+  // It ends with 1 where there is none.
+  const found = spawnSync('ps', ['-o', 'pid=', '--ppid', String(web)], { encoding: 'utf8' }).stdout.trim();
+  return new Map(
+    found.split(/\s+/).flatMap((pid): [number, number][] => {
+      try {
+        const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(' ');
+        return [[Number(pid), Number(fields[13])]];
+      } catch {
+        return [];
+      }
+    }),
+  );
+}
+
+test('who goes away ends what was computed for him, and only that', async () => {
+  const made = await fetch(new URL('/api/jobs/import', bench.shop.address), {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream', 'x-kerbe-page': 'gone' },
+    body: JSON.stringify(heaviest()[1]),
+  });
+  const { id } = (await made.json()) as { id: string };
+  const { revision } = await bench.ask<{ revision: string }>(`/api/jobs/${id}`);
+  const leave = new AbortController();
+  const asked = fetch(new URL(`/api/jobs/${id}/programs`, bench.shop.address), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-kerbe-page': 'gone' },
+    body: JSON.stringify({ revision }),
+    signal: leave.signal,
+  }).catch(() => undefined);
+  await pause(1500);
+  const before = heavyWork();
+  await pause(1000);
+  const busy = [...heavyWork()].filter(([pid, ticks]) => ticks - (before.get(pid) ?? 0) > 30).map(([pid]) => pid);
+  expect(busy).toHaveLength(1);
+  leave.abort();
+  await asked;
+  await bench.eventually(
+    async () => heavyWork().has(busy[0]),
+    (there) => !there,
+    5,
+  );
 }, 60_000);
 
 test('a full disk: a run is not begun, one that is on goes on and its end is written when there is room again', async () => {

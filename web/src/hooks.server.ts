@@ -2,6 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { OURS } from '$lib/server/door';
 import { log } from '$lib/server/log';
+import { Refused } from '$lib/server/refusal';
 import { shop } from '$lib/server/shop';
 
 export const init: ServerInit = async () => {
@@ -20,7 +21,15 @@ export const handle: Handle = async ({ event, resolve }) => {
   if (origin && event.request.method !== 'GET' && from !== event.request.headers.get('host'))
     return new Response('This was sent from another site.', { status: 403 });
   const started = performance.now();
+  // The request’s own signal does not fire any more once its body was read.
+  const leave = new AbortController();
+  const gone = () => leave.abort(new Refused('Nobody waits for this any more.', 499));
+  const socket = event.platform?.req.socket;
+  if (socket?.destroyed) gone();
+  socket?.once('close', gone);
+  event.locals.left = leave.signal;
   const response = await resolve(event);
+  socket?.off('close', gone);
   // What no route has read is read here, or the connection would wait for it for ever.
   if (response.status >= 400) await event.request.body?.pipeTo(new WritableStream()).catch(() => {});
   response.headers.set('x-content-type-options', 'nosniff');

@@ -134,7 +134,7 @@ export class Interpreter {
       else if (g === 90) this.absolute = true;
       else if (g === 91) this.absolute = false;
       else if (g === 53) direct = true;
-      else if (g >= 54 && g <= 59) this.system = g - 54;
+      else if (g >= 54 && g <= 59 && Number.isInteger(g)) this.system = g - 54;
       else if (g === 4 || g === 10 || g === 28 || g === 30) special = g;
       else if (!IDLE_G.has(g)) throw new Refused(`G${g} is not known here.`);
     }

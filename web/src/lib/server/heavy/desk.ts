@@ -8,11 +8,16 @@ import type { Outcome } from './outcome.ts';
 import type { Found, TaskName, TASKS } from './tasks.ts';
 import { Turns } from './turns.ts';
 
-/** At most this much memory for one computation, bytes. */
-const MOST_MEMORY = Math.min(2e9, totalmem() / 3);
+/** What one computation may have. */
+export interface HeavyLimits {
+  /** Bytes. */
+  memory: number;
+  /** Milliseconds. */
+  time: number;
+}
+
+const USUAL: HeavyLimits = { memory: Math.min(2e9, totalmem() / 3), time: 15 * 60_000 };
 const LOOK_EVERY = 100;
-/** At most this long for one computation, ms. */
-const LONGEST = 15 * 60_000;
 
 const PLACES = Math.max(2, availableParallelism() - 1);
 
@@ -32,7 +37,10 @@ export class HeavyDesk {
   private readonly turns = new Turns(PLACES, 200);
   private readonly running = new Map<string, Running<unknown>>();
 
-  constructor(worker: string) {
+  constructor(
+    worker: string,
+    private readonly limits = USUAL,
+  ) {
     this.pool = workerpool.pool(worker, {
       workerType: 'process',
       maxWorkers: PLACES,
@@ -110,9 +118,9 @@ export class HeavyDesk {
     };
     const gone = () => end(signal.reason as Error);
     signal.addEventListener('abort', gone);
-    const late = setTimeout(() => end(tooLong()), LONGEST);
+    const late = setTimeout(() => end(tooLong(this.limits)), this.limits.time);
     const watch = setInterval(() => {
-      if (pid) void memoryOf(pid).then((held) => held > MOST_MEMORY && end(tooLarge()));
+      if (pid) void memoryOf(pid).then((held) => held > this.limits.memory && end(tooLarge(this.limits)));
     }, LOOK_EVERY);
     try {
       const outcome = (await this.pool.exec(name, args, {
@@ -145,16 +153,16 @@ export class HeavyDesk {
   }
 }
 
-function tooLarge(): Refused {
+function tooLarge({ memory }: HeavyLimits): Refused {
   return new Refused(
-    `This needs more memory than one computation may have (${(MOST_MEMORY / 1e9).toFixed(1)} GB); simplify its artwork, or cut it in several jobs.`,
+    `This needs more memory than one computation may have (${(memory / 1e9).toFixed(1)} GB); simplify its artwork, or cut it in several jobs.`,
     422,
   );
 }
 
-function tooLong(): Refused {
+function tooLong({ time }: HeavyLimits): Refused {
   return new Refused(
-    `This takes longer than one computation may (${LONGEST / 60_000} minutes); simplify its artwork, or cut it in several jobs.`,
+    `This takes longer than one computation may (${Math.round(time / 60_000)} minutes); simplify its artwork, or cut it in several jobs.`,
     422,
   );
 }

@@ -15,12 +15,12 @@ const Body = z.object({ base: Revision, job: JobSchema });
 const READ_HERE = 300_000;
 
 /** Keeps a changed document as a revision; 409 where another window was quicker (both are kept). */
-export const PUT = ({ params, request }) =>
+export const PUT = ({ params, request, locals }) =>
   answer(async () => {
     const length = Number(request.headers.get('content-length') ?? Infinity);
     if (length > READ_HERE)
       return spooled(request, MOST_BYTES.job, async (file) => {
-        const { saved, text } = await heavy().do('save', [file, params.id], turnOf(request), request.signal);
+        const { saved, text } = await heavy().do('save', [file, params.id], turnOf(request), locals.left);
         return new Response(text, { status: saved ? 200 : 409, headers: { 'content-type': 'application/json' } });
       });
     const { base, job } = await taken(request, Body, READ_HERE);

@@ -11,11 +11,11 @@ const CheckSchema = z.union([
 ]);
 
 /** Has a program of the job, or the one of a run that broke off, checked on the bench; a start names what was found. */
-export const POST = ({ params, request }) =>
+export const POST = ({ params, request, locals }) =>
   answer(async () => {
     const asked = await taken(request, CheckSchema);
     const db = await shop();
     const from = asker(request);
     if ('broken' in asked) return json({ checked: await checkBroken(db, params.id, asked.broken, from) });
-    return json(await checkRun(db, params.id, asked.revision, asked.which, from, request.signal));
+    return json(await checkRun(db, params.id, asked.revision, asked.which, from, locals.left));
   });

@@ -4,8 +4,8 @@ import { thumbnailOf } from '$lib/server/kept-thumbnails';
 import { shop } from '$lib/server/shop';
 
 /** A job's picture for the list, of one revision. */
-export const GET = ({ params, request, url }) =>
+export const GET = ({ params, url, locals }) =>
   answer(async () => {
     const revision = Revision.parse(url.searchParams.get('revision'));
-    return json(await thumbnailOf(await shop(), params.id, revision, request.signal));
+    return json(await thumbnailOf(await shop(), params.id, revision, locals.left));
   });
