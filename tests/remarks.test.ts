@@ -182,7 +182,7 @@ describe('job files', () => {
   });
   test.each([
     ['not json', /not JSON/],
-    ['{}', /not a valid Kerbe job \(job/],
+    ['{}', /not a valid Kerbe job \(the job must be complete\)/],
     [writeJobFile({ ...file.job, unit: 'ell' as 'mm' }, {}), /unit/],
   ])('a wrong file gets a sentence', (text, sentence) => {
     expect(() => readJobFile(text)).toThrow(sentence);

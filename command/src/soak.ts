@@ -52,6 +52,7 @@ export async function soak(args: string[]): Promise<void> {
     await round('machine/src/runner/table.test.ts', { KERBE_WALKS: String(ROUND.walks), ...own });
     await round('tests/faults/kills.test.ts', { KERBE_KILLS: String(ROUND.kills), ...own });
     await round('tests/faults/stalls.test.ts', own);
+    if (rounds === 0) await round('machine/src/runner/piece.test.ts', { KERBE_PIECE: 'all' });
     rounds++;
     console.log(
       `seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments, ${ROUND.walks} walks, ${ROUND.kills} kills and the stalls held`,

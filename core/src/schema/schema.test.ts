@@ -53,7 +53,7 @@ describe('sentenceFor', () => {
     [(job: Job) => (job.unit = 'feet' as never), 'The unit is none of those that can be chosen.'],
     [(job: Job) => (job.cuts = Array(500).fill({}) as never), 'The list of cuts is too long; 200 are the most.'],
     [(job: Job) => (job.cuts[0].kind = 'mill' as never), 'The kind of cut 1 is none of those that can be chosen.'],
-    [(job: Job) => delete (job as Partial<Job>).stock, 'The stock must be given.'],
+    [(job: Job) => delete (job as Partial<Job>).stock, 'The stock must be complete.'],
     [
       (job: Job) => (job.cuts[0].targets[0].shapes = ['x'] as never),
       'The list of chosen shapes of chosen artwork 1 of cut 1 must be a number.',

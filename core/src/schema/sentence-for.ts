@@ -80,7 +80,14 @@ const ELEMENTS: Record<string, string> = {
   targets: 'chosen artwork',
 };
 
-const FOLDERS: Record<string, string> = { stock: 'the stock', bench: 'the bench', tabs: 'the tabs', lead: 'the lead' };
+const FOLDERS: Record<string, string> = {
+  job: 'the job',
+  assets: 'the artwork',
+  stock: 'the stock',
+  bench: 'the bench',
+  tabs: 'the tabs',
+  lead: 'the lead',
+};
 
 const MEASURES: Record<Kind, (value: number, unit: LengthUnit) => string> = {
   length: (value, unit) => formatLength(value, unit, unit === 'in' ? 3 : 2),
@@ -153,7 +160,7 @@ function objection(issue: z.core.$ZodIssue, kind: Kind, unit: LengthUnit): strin
       return issue.inclusive === false ? `must be less than ${value}` : `must be at most ${value}`;
     }
     case 'invalid_type':
-      return `must be ${WANTED[issue.expected] ?? 'given'}`;
+      return `must be ${WANTED[issue.expected] ?? 'complete'}`;
     case 'invalid_format':
       return kind === 'text'
         ? 'holds a character that cannot be kept; type it again'

@@ -129,9 +129,12 @@ const JOBS = ['entrance-board', 'night-light', 'meridian-plate', 'comet-marker']
 
 describe('the piece is what the proof said, by the moves that were really made', () => {
   test.each(
-    JOBS.flatMap((name) =>
-      (['plain', 'lines-only', 'numbered'] as const).flatMap((dialect) =>
-        (['mm', 'in'] as const).map((unit) => [name, dialect, unit] as const),
+    JOBS.flatMap((name, j) =>
+      (['plain', 'lines-only', 'numbered'] as const).flatMap((dialect, d) =>
+        (['mm', 'in'] as const)
+          // Every job, dialect and unit with two of the others; `./kerbe soak` has them all.
+          .filter((_, u) => process.env.KERBE_PIECE === 'all' || (j + d + u) % 2 === 0)
+          .map((unit) => [name, dialect, unit] as const),
       ),
     ),
   )('%s, %s, in %s', async (name, dialect, unit) => {
