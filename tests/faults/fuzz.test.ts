@@ -21,7 +21,7 @@ let memory: MemoryOfAll;
 beforeAll(async () => {
   bench = await AtTheBench.open(SEED);
   memory = new MemoryOfAll();
-}, 120_000);
+}, 300_000);
 afterAll(() => {
   console.log(`most memory at once: ${memory?.stop()}`);
   bench?.close();

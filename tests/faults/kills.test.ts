@@ -13,7 +13,7 @@ const JOB = 'entrance-board';
 let bench: AtTheBench;
 beforeAll(async () => {
   bench = await AtTheBench.open(SEED);
-}, 120_000);
+}, 300_000);
 afterAll(() => bench?.close());
 
 /** Where the tip is after half a second of standing still, or undefined where it moves. */

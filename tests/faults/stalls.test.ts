@@ -10,7 +10,7 @@ const JOB = 'entrance-board';
 let bench: AtTheBench;
 beforeAll(async () => {
   bench = await AtTheBench.open(5);
-}, 120_000);
+}, 300_000);
 afterAll(() => bench?.close());
 
 /** Every process of a database's server, the server itself first. */
@@ -175,4 +175,4 @@ test('a full disk: a run is not begun, one that is on goes on and its end is wri
     ([logged]) => logged.id === id && logged.phase === 'stopped' && logged.line! > 30,
   );
   expect(readFileSync(journal, 'utf8')).toContain(id);
-}, 120_000);
+}, 300_000);
