@@ -29,6 +29,9 @@ const DISK_FULL = 'The disk is full, so this could not be kept; make room on it 
 /** PostgreSQL: connection exceptions, shutting down, starting up, cancelled for taking too long, no connection left. */
 const AWAY = /^(08...|57P0.|57014|53300)$/;
 
+/** PostgreSQL: characters that no text holds, numbers out of range, text that is no value of its kind. */
+const UNKEEPABLE = /^22(021|P05|P02|003)$/;
+
 /**
  * What an error says to whoever asked; nothing where it is a fault of ours.
  * @example refusalOf(new Refused('This job does not exist.', 404)) // { status: 404, problem: 'This job does not exist.' }
@@ -43,6 +46,11 @@ export function refusalOf(error: unknown): Refusal | undefined {
     return { status: 413, problem: 'This is larger than anything Kerbe takes; make it smaller and try again.' };
   const code = String((error as { code?: unknown } | undefined)?.code ?? '');
   if (code === 'ENOSPC' || code === '53100') return { status: 507, problem: DISK_FULL };
+  if (UNKEEPABLE.test(code))
+    return {
+      status: 400,
+      problem: 'This holds a character or a number that cannot be kept or looked up; check the address.',
+    };
   if (isDatabaseAway(error)) return { status: 503, problem: DATABASE_AWAY };
   return undefined;
 }
