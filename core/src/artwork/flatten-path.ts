@@ -8,7 +8,7 @@ import { FURTHEST, tooFar } from './artwork-size.ts';
 
 /** Three million points are about twelve thousand letters; beyond that no sign is meant. */
 const MOST_POINTS = 3_000_000;
-const MOST_OUTLINES = 200_000;
+const MOST_OUTLINES = 100_000;
 
 /** Ends of an outline nearer than this, mm, are one point: a hundredth of the finest carved line. */
 const CLOSING_DISTANCE = 0.005;
