@@ -2,6 +2,7 @@ import type { Kysely } from 'kysely';
 import { version } from '$app/environment';
 import { heavy } from './heavy/heavy.ts';
 import { keepResult, keptResult } from './made.ts';
+import { Refused } from './refusal.ts';
 import type { Tables } from './tables.ts';
 import type { Thumbnail } from './thumbnails.ts';
 
@@ -26,7 +27,14 @@ export async function thumbnailOf(
 ): Promise<Thumbnail> {
   const known = await keptResult<Thumbnail>(db, keyOf(revision));
   if (known) return known;
-  const drawn = await heavy().do('thumbnail', [id, revision], 'thumbnails', signal);
+  let drawn: Thumbnail;
+  try {
+    drawn = await heavy().do('thumbnail', [id, revision], 'thumbnails', signal);
+  } catch (error) {
+    // What was too much once is too much the next time: the job is listed without a picture from here on.
+    if (!(error instanceof Refused && error.status === 422)) throw error;
+    drawn = { carved: '', through: '' };
+  }
   await keepResult(db, keyOf(revision), drawn);
   return drawn;
 }
