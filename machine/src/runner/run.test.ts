@@ -201,7 +201,7 @@ describe('bits', () => {
     await bench.until(() => bench.ended.length === 2, 'the end');
     expect(bench.ended[1].phase).toBe('done');
   });
-  const lengthOf = (id: string) => (bench.router as unknown as { lengths: Map<string, number> }).lengths.get(id) ?? 0;
+  const lengthOf = (id: string) => bench.router.drawer.lengthOf(id) ?? 0;
   test('namesakes are told apart: two bits of one name are changed', async () => {
     const { job, order } = await setUp(
       'comet-marker',

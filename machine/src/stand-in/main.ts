@@ -2,6 +2,7 @@ import { createServer as createHttpServer, type IncomingMessage } from 'node:htt
 import { createServer, type AddressInfo, type Server } from 'node:net';
 import { HandSchema } from './hands.ts';
 import { Controller } from './controller.ts';
+import { pieceSeen } from './seen.ts';
 
 /**
  * The simulated router as a process: `main.ts --port N [--hands M] [--rate R] [--seed S]`. On the one port it is a
@@ -42,7 +43,7 @@ const hands = createHttpServer((request, response) => {
   const answer = (status: number, value: unknown) =>
     response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value));
   if (request.method === 'GET' && request.url === '/look') return answer(200, router.look());
-  if (request.method === 'GET' && request.url === '/piece') return answer(200, router.piece());
+  if (request.method === 'GET' && request.url === '/piece') return answer(200, pieceSeen(router.table));
   if (request.method !== 'POST') return answer(404, { problem: 'There is nothing here.' });
   body(request)
     .then(

@@ -6,7 +6,8 @@ import { programsFor } from '@kerbe/core/program/programs';
 import { zeroOf } from '@kerbe/core/stock/stock';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
 import type { Hand } from './hands.ts';
-import { StandInRouter, TRAVEL } from './router.ts';
+import { TRAVEL } from './reach.ts';
+import { StandInRouter } from './router.ts';
 import { SETTER, SPOILBOARD_TOP } from './table.ts';
 
 type Message = Record<string, unknown>;

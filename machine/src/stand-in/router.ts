@@ -1,13 +1,18 @@
 import { Axes, type Point } from './axes.ts';
 import type { Hand } from './hands.ts';
+import { LineQueue } from './line-queue.ts';
 import { MadeMoves } from './made-moves.ts';
 import { NotObeyed, type Order, Reader } from './reader.ts';
-import { SETTER, SPOILBOARD_TOP, Table } from './table.ts';
+import { BitDrawer } from './bit-drawer.ts';
+import { mulberry } from './random.ts';
+import { beyondReach, TRAVEL, withinReach } from './reach.ts';
+import { seen } from './seen.ts';
+import { Spindle } from './spindle.ts';
+import { make, type Stretch, touchedOn } from './stretch.ts';
+import { Table } from './table.ts';
+import { Watchdog } from './watchdog.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 import type { RouterState, RouterWord } from '../kinds/router/messages.ts';
-
-/** Machine coordinates: X and Y grow from the home corner, Z is 0 at the top and negative below. */
-export const TRAVEL = { x: 820, y: 520, z: 130 };
 
 const LIMITS = {
   speed: { x: 6000 / 60, y: 6000 / 60, z: 2400 / 60 },
@@ -15,13 +20,6 @@ const LIMITS = {
   cornerStep: 400 / 60,
 };
 
-/** Turns a minute that the spindle gains or loses in a second. */
-const SPINDLE_RAMP = 8000;
-
-const MOST_PENDING = 20_000;
-
-/** Without a word from whoever commands it for this long, seconds of real time, it holds. */
-const UNHEARD = 2;
 /** A hand-held move goes on this long after it was last asked for, seconds of real time. */
 const DRIVE_FOR = 0.14;
 /** Longest single step, mm. */
@@ -33,6 +31,7 @@ export class StandInRouter {
   readonly table = new Table();
   readonly reader = new Reader();
   readonly made = new MadeMoves();
+  private readonly spindle = new Spindle();
   bit?: FittedBit;
   fitted = 0;
   /** Seconds since it was switched on, by its own clock. */
@@ -43,26 +42,15 @@ export class StandInRouter {
   private word: 'idle' | 'moving' | 'homing' | 'probing' | 'waiting' | 'jogging' = 'idle';
   private held?: 'asked' | 'unheard';
   private stopping = false;
-  private spindleAsked = 0;
-  private spindleTurns = 0;
-  private spindleShare = 1;
-  private overridesOn = true;
-  private pending: { line: number; text: string }[] = [];
-  private waiting: Order[] = [];
+  private readonly lines = new LineQueue();
   private dwell = 0;
-  private taken = 0;
-  private readTo = 0;
   private reported = 0;
   /** What an earlier link left waiting is forgotten as soon as the axes stand. */
   private forgetting = false;
-  /** Seconds of real time since the last word, while someone commands it. */
-  private silence: number | undefined;
-  /** The spindle goes off this long after it held unheard, seconds of real time. */
-  private spindleAfter = 20;
-  private unheardFor = 0;
+  private readonly watchdog = new Watchdog();
   private lifting = false;
   private driveLeft = 0;
-  private readonly lengths = new Map<string, number>();
+  readonly drawer: BitDrawer;
   private readonly random: () => number;
 
   /** @param tell receives every message for the client. */
@@ -71,70 +59,58 @@ export class StandInRouter {
     seed = 1,
   ) {
     this.random = mulberry(seed);
+    this.drawer = new BitDrawer(this.random);
     this.axes.position = { x: 130 + this.random() * 40, y: 90 + this.random() * 40, z: -20 };
     this.reader.at = this.axes.position;
   }
 
   /** Someone begins to command it. Lines are counted from 1 again; nothing moves or stops by that. */
   connected(): void {
-    this.pending = [];
-    this.waiting = [];
+    this.lines.restart();
     this.dwell = 0;
-    this.taken = this.readTo = this.reported = 0;
-    this.silence = 0;
+    this.reported = 0;
+    this.watchdog.linked();
     this.forgetting = true;
     if (this.axes.speed === 0) this.forget();
   }
 
   /** Whoever commanded it is gone: it holds at once. */
   disconnected(): void {
-    this.silence = undefined;
+    this.watchdog.unlinked();
     this.leftAlone();
   }
 
   /** A word came from whoever commands it. */
   heard(): void {
-    if (this.silence !== undefined) this.silence = 0;
+    this.watchdog.heard();
   }
 
   private get standing(): boolean {
-    return this.word === 'idle' && this.axes.queued === 0 && this.pending.length === 0 && this.waiting.length === 0;
+    return this.word === 'idle' && this.axes.queued === 0 && this.lines.empty;
   }
 
   private leftAlone(): void {
     if (this.held || this.emergency) return;
-    if (this.standing && this.spindleAsked === 0) return;
+    if (this.standing && this.spindle.asked === 0) return;
     this.hold('unheard');
   }
 
   private hold(why: 'asked' | 'unheard'): void {
     this.held ??= why;
-    this.unheardFor = 0;
+    this.watchdog.held();
     this.axes.holding = true;
     // A move by hand is not gone on with.
     if (this.word === 'jogging') this.forgetting = true;
     if (this.forgetting && this.axes.speed === 0) this.forget();
   }
 
-  /** The carved piece as a grid, for a picture. */
-  piece(): Record<string, unknown> {
-    const { piece } = this.table;
-    if (!piece) return {};
-    return {
-      columns: piece.columns,
-      rows: piece.rows,
-      cell: piece.cell,
-      heights: Buffer.from(piece.heights.buffer).toString('base64'),
-    };
-  }
-
   /** Takes one line of RS-274. */
   block(text: string): void {
-    const line = ++this.taken;
+    const line = this.lines.number();
     if (this.emergency) return this.refuse(line, 'The emergency stop is pressed; release it first.');
     if (this.alarm) return this.refuse(line, `The machine has stopped: ${this.alarm}`);
-    if (this.pending.length >= MOST_PENDING) return this.refuse(line, 'Too many lines wait already.');
-    this.pending.push({ line, text });
+    if (this.lines.full) return this.refuse(line, 'Too many lines wait already.');
+    this.lines.add(line, text);
   }
 
   /** Takes a control word: see `docs/stand-in.md`. */
@@ -150,11 +126,11 @@ export class StandInRouter {
     } else if (command === 'home') this.home();
     else if (command === 'clear') {
       if (!this.emergency) this.alarm = undefined;
-    } else if (command === 'watch' && number >= 0 && number <= 600) this.spindleAfter = number;
+    } else if (command === 'watch' && number >= 0 && number <= 600) this.watchdog.patience = number;
     else if (command === 'feed' && number >= 10 && number <= 200) {
       this.axes.override = number / 100;
       this.axes.replan();
-    } else if (command === 'spindle' && number >= 50 && number <= 150) this.spindleShare = number / 100;
+    } else if (command === 'spindle' && number >= 50 && number <= 150) this.spindle.share = number / 100;
     else if (command === 'step') this.step(argument);
     else if (command === 'drive') this.drive(argument);
     else if (command === 'undrive') this.endDrive();
@@ -184,10 +160,10 @@ export class StandInRouter {
       this.alarm = undefined;
       this.emergency = false;
       this.homed = false;
-      this.spindleTurns = 0;
+      this.spindle.turns = 0;
       this.reader.restart();
-      this.axes.override = this.spindleShare = 1;
-    } else if (hand.hand === 'spindle') this.spindleAsked = hand.turns;
+      this.axes.override = this.spindle.share = 1;
+    } else if (hand.hand === 'spindle') this.spindle.asked = hand.turns;
     else if (hand.hand === 'stock') {
       const [ll, lr, ur, ul] = hand.corners;
       this.table.piece = new Workpiece(
@@ -198,17 +174,8 @@ export class StandInRouter {
       );
       this.made.clear();
     } else if (hand.hand === 'bit') {
-      if (this.spindleTurns > 0) return this.halt('a hand was put to the turning spindle');
-      const which = hand.id ?? `${hand.name} ${hand.diameter} ${hand.angle} ${hand.tip}`;
-      if (!this.lengths.has(which)) this.lengths.set(which, 38 + Math.round(this.random() * 1400) / 100);
-      this.bit = {
-        name: hand.name,
-        diameter: hand.diameter,
-        halfAngle: hand.angle === undefined ? undefined : (hand.angle * Math.PI) / 360,
-        tipDiameter: hand.tip,
-        // A hand never puts it in quite as deep as the last time.
-        length: this.lengths.get(which)! + Math.round(40 + this.random() * 600) / 1000,
-      };
+      if (this.spindle.turns > 0) return this.halt('a hand was put to the turning spindle');
+      this.bit = this.drawer.take(hand);
       this.fitted++;
     } else if (hand.hand === 'plate') {
       this.table.plate = hand.place;
@@ -242,15 +209,9 @@ export class StandInRouter {
       this.driveLeft -= real;
       if (this.driveLeft <= 0) this.endDrive();
     }
-    if (this.silence !== undefined) {
-      this.silence += real;
-      if (this.silence > UNHEARD) this.leftAlone();
-    }
-    if (this.held !== 'unheard') return;
-    const alone = this.silence === undefined || this.silence > UNHEARD;
-    if (!alone) return;
-    this.unheardFor += real;
-    if (this.unheardFor < this.spindleAfter || this.spindleAsked === 0 || this.lifting || this.axes.speed > 0) return;
+    if (this.watchdog.passed(real)) this.leftAlone();
+    if (this.held !== 'unheard' || !this.watchdog.waited(real)) return;
+    if (this.spindle.asked === 0 || this.lifting || this.axes.speed > 0) return;
     // What waited is given up: the bit has left the cut.
     const probing = this.word === 'probing';
     this.forget();
@@ -258,21 +219,19 @@ export class StandInRouter {
       this.lifting = true;
       this.axes.holding = false;
       this.axes.add({ ...this.axes.position, z: 0 }, 0, 0);
-    } else this.spindleAsked = 0;
+    } else this.spindle.asked = 0;
   }
 
   /** The last line whose every move has been made. */
   private finished(): number {
     if (this.axes.queued > 0) return this.axes.line > 0 ? this.axes.line - 1 : this.reported;
-    const busy = this.waiting.length > 0 || this.dwell > 0 || this.word === 'waiting' || this.word === 'probing';
-    return busy ? Math.max(0, this.readTo - 1) : this.readTo;
+    const busy = this.lines.waiting.length > 0 || this.dwell > 0 || this.word === 'waiting' || this.word === 'probing';
+    return busy ? Math.max(0, this.lines.read - 1) : this.lines.read;
   }
 
   private slice(seconds: number): void {
     this.clock += seconds;
-    const ramp = SPINDLE_RAMP * seconds;
-    const asked = this.spindleAsked * (this.overridesOn ? this.spindleShare : 1);
-    this.spindleTurns += Math.max(-ramp, Math.min(ramp, asked - this.spindleTurns));
+    this.spindle.advance(seconds);
     let left = seconds;
     for (let round = 0; round < 10_000 && left > 1e-9; round++) {
       if (!this.held && !this.stopping) this.readAhead();
@@ -289,7 +248,7 @@ export class StandInRouter {
       if (this.alarm) return;
       if (this.lifting) {
         this.lifting = false;
-        this.spindleAsked = 0;
+        this.spindle.asked = 0;
         this.axes.holding = true;
         return;
       }
@@ -312,9 +271,9 @@ export class StandInRouter {
         this.dwell = 0;
       }
       if (this.word === 'waiting') return;
-      const order = this.waiting.shift();
+      const order = this.lines.waiting.shift();
       if (order) this.perform(order);
-      else if (this.pending.length === 0) {
+      else if (!this.lines.unread) {
         if (this.word === 'moving') this.word = 'idle';
         return;
       }
@@ -324,8 +283,8 @@ export class StandInRouter {
   /** Reads lines while the axes can look ahead over them; stops at whatever has to wait for the axes to arrive. */
   private readAhead(): void {
     if (this.dwell > 0 || ['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
-    while (this.axes.wantsMore && this.waiting.length === 0 && this.pending.length > 0 && !this.alarm) {
-      const { line, text } = this.pending[0];
+    while (this.axes.wantsMore && this.lines.waiting.length === 0 && this.lines.next && !this.alarm) {
+      const { line, text } = this.lines.next;
       if (this.axes.queued === 0) this.reader.at = this.axes.position;
       let orders: Order[];
       try {
@@ -336,8 +295,7 @@ export class StandInRouter {
         this.halt(`line ${line} was refused: ${error.message}`);
         return;
       }
-      this.pending.shift();
-      this.readTo = line;
+      this.lines.took();
       if (this.word === 'idle' && orders.length > 0) this.word = 'moving';
       let k = 0;
       for (; k < orders.length; k++) {
@@ -346,7 +304,7 @@ export class StandInRouter {
         if (!this.mayGo(order.to, line)) return;
         this.axes.add(order.to, order.feed, line);
       }
-      this.waiting = orders.slice(k);
+      this.lines.waiting = orders.slice(k);
     }
   }
 
@@ -356,10 +314,7 @@ export class StandInRouter {
       this.halt('it was asked to move before it was homed');
       return false;
     }
-    const reach = 0.001;
-    const out = (['x', 'y', 'z'] as const).find((axis) =>
-      axis === 'z' ? to.z > reach || to.z < -TRAVEL.z - reach : to[axis] < -reach || to[axis] > TRAVEL[axis] + reach,
-    );
+    const out = beyondReach(to);
     if (!out) return true;
     this.refuse(line, `This move leaves the reach of the ${out.toUpperCase()} axis.`);
     this.halt(`line ${line} would have left the reach of the ${out.toUpperCase()} axis`);
@@ -368,29 +323,29 @@ export class StandInRouter {
 
   private perform(order: Order): void {
     if (order.order === 'go') {
-      if (!this.mayGo(order.to, this.readTo)) return;
-      this.axes.add(order.to, order.feed, this.readTo);
+      if (!this.mayGo(order.to, this.lines.read)) return;
+      this.axes.add(order.to, order.feed, this.lines.read);
     } else if (order.order === 'dwell') this.dwell = order.seconds;
-    else if (order.order === 'overrides') this.overridesOn = order.on;
+    else if (order.order === 'overrides') this.spindle.overridesOn = order.on;
     else if (order.order === 'speed') {
-      if (this.spindleAsked > 0) this.spindleAsked = order.turns;
+      if (this.spindle.asked > 0) this.spindle.asked = order.turns;
     } else if (order.order === 'spindle') {
       if (order.turns > 0 && this.table.clip)
         return this.halt('the spindle was started with the touch clip still on the bit');
       if (order.turns > 0 && !this.bit) return this.halt('the spindle was started without a bit');
-      this.spindleAsked = order.turns;
+      this.spindle.asked = order.turns;
     } else if (order.order === 'change') {
-      if (this.spindleTurns > 0 || this.spindleAsked > 0)
+      if (this.spindle.turns > 0 || this.spindle.asked > 0)
         return this.halt('a bit change was asked for with the spindle turning');
     } else if (order.order === 'wait') this.word = 'waiting';
     else if (order.order === 'probe') {
-      if (!this.mayGo(order.to, this.readTo)) return;
+      if (!this.mayGo(order.to, this.lines.read)) return;
       if (this.bit && (this.table.touching || this.table.contact(this.bit, this.tip(this.axes.position)))) {
         this.tell({ probe: null });
         return this.halt('the touch circuit was closed before the probe move began');
       }
       this.word = 'probing';
-      this.axes.add(order.to, order.feed, this.readTo);
+      this.axes.add(order.to, order.feed, this.lines.read);
     }
   }
 
@@ -402,55 +357,33 @@ export class StandInRouter {
   private travelled(from: Point, to: Point, rapid: boolean, serial: number): Point | undefined {
     const { bit } = this;
     if (!bit) return undefined;
-    const a = this.tip(from);
-    const b = this.tip(to);
-    const length = Math.hypot(b.x - a.x, b.y - a.y, b.z - a.z);
-    const between = (t: number): Point => ({
-      x: a.x + (b.x - a.x) * t,
-      y: a.y + (b.y - a.y) * t,
-      z: a.z + (b.z - a.z) * t,
-    });
+    const stretch: Stretch = {
+      from: this.tip(from),
+      to: this.tip(to),
+      rapid,
+      turning: this.spindle.cutting,
+      fitted: this.fitted,
+      serial,
+    };
     const spindle = (at: Point): Point => ({ x: at.x, y: at.y, z: at.z + bit.length });
     if (this.word === 'probing') {
-      const steps = Math.max(1, Math.ceil(length / 0.002));
-      for (let k = 1; k <= steps; k++) {
-        const at = between(k / steps);
-        if (!this.table.contact(bit, at)) continue;
+      const touched = touchedOn(stretch, bit, this.table);
+      if (touched) {
         this.word = 'moving';
-        this.tell({ probe: spindle(at) });
-        return spindle(at);
+        this.tell({ probe: spindle(touched) });
+        return spindle(touched);
       }
     }
-    const turning = this.spindleTurns > 1000;
     if (this.word === 'homing') return undefined;
-    const steps = Math.max(1, Math.ceil(length / 0.5));
-    // A rapid move straight up out of its own groove cuts nothing.
-    const up = turning && b.x === a.x && b.y === a.y && b.z >= a.z;
-    if ((!turning || rapid) && !up)
-      for (let k = 1; k <= steps; k++) {
-        const at = between(k / steps);
-        const hit = this.table.blocked(bit, at);
-        if (!hit) continue;
-        this.made.add(a, at, rapid, turning, this.fitted, serial);
-        this.halt(`the bit was driven into the ${hit}${turning ? ' in a rapid move' : ' with the spindle standing'}`);
-        return spindle(at);
-      }
-    else if (this.table.blocked(bit, b) === 'plate') {
-      this.halt('the bit was driven into the touch plate');
-      return to;
-    }
-    this.made.add(a, b, rapid, turning, this.fitted, serial);
-    const { piece } = this.table;
-    if (turning && piece) {
-      const local = (p: Point) => ({ x: p.x - piece.corner.x, y: p.y - piece.corner.y, z: p.z - SPOILBOARD_TOP });
-      piece.cut(bit, local(a), local(b));
-    }
-    return undefined;
+    const stopped = make(stretch, bit, this.table, this.made);
+    if (!stopped) return undefined;
+    this.halt(stopped.why);
+    return spindle(stopped.at);
   }
 
   private home(): void {
     if (this.emergency) return this.tell({ error: 'The emergency stop is pressed; release it first.' });
-    if (this.held || this.alarm || !this.standing || this.spindleTurns > 0)
+    if (this.held || this.alarm || !this.standing || this.spindle.turns > 0)
       return this.tell({ error: 'The machine is busy; it can be homed when it stands still with the spindle off.' });
     this.word = 'homing';
     const { position: p } = this.axes;
@@ -471,7 +404,7 @@ export class StandInRouter {
   private notByHand(): string | undefined {
     if (this.emergency || this.alarm) return 'The machine has stopped; clear that before moving by hand.';
     if (this.held) return 'The machine is held; let it go on before moving by hand.';
-    if (!this.standing || this.spindleTurns > 0)
+    if (!this.standing || this.spindle.turns > 0)
       return 'The machine is busy; it can be moved by hand when it stands still with the spindle off.';
     return undefined;
   }
@@ -507,9 +440,8 @@ export class StandInRouter {
   }
 
   private byHand(to: Point, feed: number): void {
-    const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
     this.axes.add(
-      { x: clamp(to.x, 0, TRAVEL.x), y: clamp(to.y, 0, TRAVEL.y), z: clamp(to.z, -TRAVEL.z, 0) },
+      withinReach(to),
       // By hand the feed override does not count.
       Math.min(this.homed ? 6000 : 600, feed) / this.axes.override,
       0,
@@ -535,12 +467,10 @@ export class StandInRouter {
   /** What waits is forgotten, and the axes stand where they are; the spindle is left as it is. */
   private forget(): void {
     this.forgetting = false;
-    this.pending = [];
-    this.waiting = [];
+    this.lines.drop();
     this.dwell = 0;
     this.driveLeft = 0;
     this.axes.drop();
-    this.readTo = this.taken;
     this.reader.at = this.axes.position;
     if (this.word === 'homing') this.homed = false;
     this.word = 'idle';
@@ -557,8 +487,8 @@ export class StandInRouter {
 
   private halt(why: string): void {
     this.stop();
-    this.spindleAsked = 0;
-    if (this.emergency) this.spindleTurns = 0;
+    this.spindle.asked = 0;
+    if (this.emergency) this.spindle.turns = 0;
     this.alarm = why;
     this.tell({ alarm: why });
   }
@@ -578,9 +508,9 @@ export class StandInRouter {
       line: this.axes.line,
       done: this.finished(),
       homed: this.homed,
-      spindle: Math.round(this.spindleTurns),
+      spindle: Math.round(this.spindle.turns),
       override: Math.round(this.axes.override * 100),
-      spindleOverride: Math.round(this.spindleShare * 100),
+      spindleOverride: Math.round(this.spindle.share * 100),
       touching: this.table.touching,
       clock: this.clock,
       held: this.held,
@@ -594,31 +524,21 @@ export class StandInRouter {
     if (this.held) return this.axes.speed > 0 ? 'slowing' : 'held';
     if (this.stopping) return 'slowing';
     if (this.word === 'waiting') return 'waiting';
-    if (this.word === 'idle') return this.pending.length > 0 ? 'moving' : this.homed ? 'idle' : 'unhomed';
+    if (this.word === 'idle') return this.lines.unread ? 'moving' : this.homed ? 'idle' : 'unhomed';
     return this.word;
   }
 
   /** What someone beside the machine sees: where things lie on the table. The job never uses it. */
   look(): Record<string, unknown> {
-    const { piece, clip, plate } = this.table;
-    const tip = this.tip(this.axes.position);
+    const { table, bit, fitted, emergency, spindle } = this;
+    const tip = rounded(this.tip(this.axes.position));
     return {
       travel: TRAVEL,
-      tip: rounded(tip),
-      spoilboard: SPOILBOARD_TOP,
-      setter: SETTER,
-      piece: piece && {
-        x: piece.corner.x,
-        y: piece.corner.y,
-        length: piece.length,
-        width: piece.width,
-        top: SPOILBOARD_TOP + Math.max(...piece.thickness),
-      },
-      plate: plate === 'away' ? undefined : { ...this.table.plateBox() },
-      clip,
-      bit: this.bit && { name: this.bit.name, diameter: this.bit.diameter, number: this.fitted },
-      emergency: this.emergency,
-      spindle: Math.round(this.spindleTurns),
+      tip,
+      ...seen(table),
+      bit: bit && { name: bit.name, diameter: bit.diameter, number: fitted },
+      emergency,
+      spindle: Math.round(spindle.turns),
     };
   }
 }
@@ -631,14 +551,4 @@ function numbers(argument: string): Map<string, number> {
 function rounded({ x, y, z }: Point): Point {
   const r = (v: number) => Math.round(v * 1e4) / 1e4;
   return { x: r(x), y: r(y), z: r(z) };
-}
-
-/** A small seeded random number generator (Mulberry32, public domain by T. Ettinger). */
-function mulberry(seed: number): () => number {
-  return () => {
-    seed = (seed + 0x6d2b79f5) | 0;
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
