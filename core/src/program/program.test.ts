@@ -91,3 +91,36 @@ test('an operator’s spindle gets a stop instead of M3', () => {
   expect(text).toMatch(/start the spindle at 16000 rpm\)\nM0/);
   expect(text).not.toContain('M3\n');
 });
+
+// Names come from files of anyone; U+FF09, U+FE5A, U+207E and U+FF1B are plain brackets and semicolons to NFKD.
+test.each(Object.keys(DIALECTS) as (keyof typeof DIALECTS)[])(
+  'no name of a job, bench, stock, bit or cut writes anything but a comment: %s',
+  (name) => {
+    const written = (word: string) => {
+      const named = { ...cut(1, 20), title: word, bit: { number: 1, name: word } };
+      const all = { ...heading, job: word, stock: word, bench: word, zero: word, date: word, revision: word };
+      return writeProgram(all, [named], { x: 0, y: 0, z: 0 }, DIALECTS[name]).text;
+    };
+    const words = (text: string) => text.split('\n').map((line) => readBlock(line)?.words ?? []);
+    const plain = words(written('sign'));
+    for (const opened of [
+      ')',
+      '）',
+      '﹚',
+      '⁾',
+      '₎',
+      ';',
+      '；',
+      '﹔',
+      '\n',
+      '\r',
+      '\u2028',
+      '\u0085',
+      '\0',
+      '%',
+      '(',
+      '（',
+    ])
+      expect(words(written(`sign${opened}G0 Z-50 M30${opened}`)), JSON.stringify(opened)).toEqual(plain);
+  },
+);

@@ -241,12 +241,15 @@ function lastPointAt({ xyz }: Path, x: number, y: number): number {
 
 /** Comments may not hold brackets; letters beyond ASCII are written without their accents, for old controllers. */
 function comment(text: string): string {
-  return text
-    .replace(/[();]/g, ' ')
-    .replace(/×/g, 'x')
-    .replace(/°/g, ' deg')
-    .replace(/[–—−]/g, '-')
-    .normalize('NFKD')
-    .replace(/[^\x20-\x7e]/g, '')
-    .slice(0, 240);
+  return (
+    text
+      .replace(/×/g, 'x')
+      .replace(/°/g, ' deg')
+      .replace(/[–—−]/g, '-')
+      .normalize('NFKD')
+      .replace(/[^\x20-\x7e]/g, '')
+      // Last: wide brackets and the like have become plain ones by now.
+      .replace(/[();]/g, ' ')
+      .slice(0, 240)
+  );
 }
