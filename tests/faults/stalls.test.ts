@@ -1,6 +1,8 @@
 import { copyFileSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
 import { execFileSync, spawnSync } from 'node:child_process';
+import { sql } from 'kysely';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { openDatabase } from '../../web/src/lib/server/database.ts';
 import { Answered, AtTheBench, pause } from './at-the-bench.ts';
 import { heaviest } from '../../command/src/bench-load.ts';
 import { AlreadyRunning } from '../../command/src/shop-lock.ts';
@@ -63,6 +65,55 @@ test('a database that hangs: requests are 503 within seconds, the bench is comma
   expect((await bench.ask<{ job: { name: string } }>(`/api/jobs/${JOB}`)).job.name).toBe('Kept all the same');
   await bench.ready();
 }, 90_000);
+
+test('a web server that is started while the database hangs: Hold and Stop are obeyed', async () => {
+  await bench.tell({ command: 'step', axis: 'x', by: 90, feed: 60 });
+  const stopped = serverProcesses();
+  for (const pid of stopped) process.kill(pid, 'SIGSTOP');
+  try {
+    await bench.kill('web');
+    const held = await bench.eventually(
+      () => bench.tell({ command: 'hold' }),
+      () => true,
+      15,
+    );
+    expect(held.bench).toBe('held:ready');
+    await bench.tell({ command: 'stop' });
+    expect(await status(bench.ask(`/api/jobs/${JOB}`))).toBe(503);
+  } finally {
+    for (const pid of stopped) process.kill(pid, 'SIGCONT');
+  }
+  await bench.ready();
+  await bench.eventually(
+    () => bench.ask(`/api/jobs/${JOB}`),
+    () => true,
+  );
+}, 90_000);
+
+test('an entry of a run that never reached the runner is closed, and says that nothing moved', async () => {
+  const db = openDatabase(bench.shop.database.url, 1);
+  const hash = 'f'.repeat(64);
+  const id = '00000000-0000-4000-8000-000000000001';
+  try {
+    const { revision } = await bench.ask<{ revision: string }>('/api/jobs/comet-marker');
+    await sql`insert into programs (hash, job_id, revision_id, name, text, cuts, minutes)
+      values (${hash}, 'comet-marker', ${revision}, 'x.nc', 'M2', '[]', 1)`.execute(db);
+    await sql`insert into runs (id, job_id, program_hash, bench, phase, planned_minutes, settings, started)
+      values (${id}, 'comet-marker', ${hash}, 'b', 'running', 1, '{"cuts":[]}', now() - interval '20 seconds')`.execute(
+      db,
+    );
+    // Not at once: a start may be on its way.
+    await pause(3000);
+    expect((await bench.runs('comet-marker'))[0]).toMatchObject({ id, phase: 'running' });
+    const [closed] = await bench.eventually(
+      () => bench.runs('comet-marker'),
+      ([run]) => run.phase !== 'running',
+    );
+    expect(closed).toMatchObject({ id, phase: 'failed', line: 0, why: expect.stringContaining('nothing moved') });
+  } finally {
+    await db.destroy();
+  }
+}, 60_000);
 
 test('two operators: one commands, the other may hold and stop, and a killed server changes nothing of that', async () => {
   const other = bench.other('other-page');

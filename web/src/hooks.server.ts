@@ -5,9 +5,9 @@ import { log } from '$lib/server/log';
 import { Refused } from '$lib/server/refusal';
 import { shop } from '$lib/server/shop';
 
-export const init: ServerInit = async () => {
-  // Without its database the server comes up all the same, and says so.
-  if (!building) await shop().catch((error: unknown) => log.warn({ error: String(error) }, 'the database is away'));
+export const init: ServerInit = () => {
+  // Not waited for: without its database the server comes up all the same, and the bench can be held and stopped.
+  if (!building) shop().catch((error: unknown) => log.warn({ error: String(error) }, 'the database is away'));
 };
 
 const HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);

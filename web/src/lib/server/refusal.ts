@@ -56,7 +56,7 @@ export function refusalOf(error: unknown): Refusal | undefined {
 }
 
 /** Whether an error says that the database cannot be reached, or does not answer in time. */
-export function isDatabaseAway(error: unknown): boolean {
+function isDatabaseAway(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const { code, message } = error as Error & { code?: string };
   if (code && AWAY.test(code)) return true;

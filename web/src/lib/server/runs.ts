@@ -218,26 +218,19 @@ async function enterEnds(
 
 /** Runs that have an entry but never reached the runner: the way to it broke in between, and nothing moved. */
 async function endThoseNeverBegun(db: Kysely<Tables>, begun: readonly string[]): Promise<void> {
-  const open = await db
-    .selectFrom('runs')
-    .select('id')
+  let open = db
+    .updateTable('runs')
+    .set({
+      phase: 'failed',
+      why: 'The run did not reach the bench; nothing moved.',
+      minutes: 0,
+      line: 0,
+      ended: new Date(),
+    })
     .where('phase', '=', 'running')
-    .where('started', '<', new Date(Date.now() - NEVER_BEGUN_AFTER))
-    .execute();
-  for (const { id } of open)
-    if (!begun.includes(id))
-      await db
-        .updateTable('runs')
-        .set({
-          phase: 'failed',
-          why: 'The run did not reach the bench; nothing moved.',
-          minutes: 0,
-          line: 0,
-          ended: new Date(),
-        })
-        .where('id', '=', id)
-        .where('phase', '=', 'running')
-        .execute();
+    .where('started', '<', new Date(Date.now() - NEVER_BEGUN_AFTER));
+  if (begun.length > 0) open = open.where('id', 'not in', begun);
+  await open.execute();
 }
 
 /** A start is answered within this, ms, or it was never heard. */

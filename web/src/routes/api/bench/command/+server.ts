@@ -9,5 +9,5 @@ import { shop } from '$lib/server/shop';
 export const POST = ({ request }) =>
   answer(async () => {
     const command = await taken(request, PageCommandSchema);
-    return json(await tellBench(await shop(), command, asker(request)));
+    return json(await tellBench(shop, command, asker(request)));
   });
