@@ -89,13 +89,4 @@
   .now {
     font-weight: 700;
   }
-  .glove {
-    min-height: 64px;
-    width: 100%;
-    font-size: 20px;
-    justify-content: center;
-    border-width: 2px;
-    border-radius: 8px;
-    margin-top: 10px;
-  }
 </style>

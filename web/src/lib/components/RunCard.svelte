@@ -81,15 +81,6 @@
     padding: 10px 14px;
     margin-bottom: 12px;
   }
-  .glove {
-    min-height: 76px;
-    width: 100%;
-    font-size: 20px;
-    justify-content: center;
-    border-width: 2px;
-    border-radius: 8px;
-    margin-top: 10px;
-  }
   .outcome {
     font-size: 17px;
     border-left: 4px solid var(--good);

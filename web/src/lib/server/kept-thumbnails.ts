@@ -1,6 +1,8 @@
 import type { Kysely } from 'kysely';
 import { version } from '$app/environment';
 import { heavy } from './heavy/heavy.ts';
+import { listJobs } from './jobs.ts';
+import { log } from './log.ts';
 import { keepResult, keptResult } from './made.ts';
 import { Refused } from './refusal.ts';
 import type { Tables } from './tables.ts';
@@ -37,4 +39,19 @@ export async function thumbnailOf(
   }
   await keepResult(db, keyOf(revision), drawn);
   return drawn;
+}
+
+/** Draws what is still without a picture, so that it is there when someone looks at the list. */
+export async function drawMissingThumbnails(db: Kysely<Tables>): Promise<void> {
+  const jobs = await listJobs(db);
+  const kept = await keptThumbnails(
+    db,
+    jobs.map(({ revision }) => revision),
+  );
+  const never = new AbortController().signal;
+  for (const { id, revision } of jobs)
+    if (!kept.has(revision))
+      await thumbnailOf(db, id, revision, never).catch((error: unknown) =>
+        log.warn({ job: id, error: String(error) }, 'a picture was not drawn'),
+      );
 }

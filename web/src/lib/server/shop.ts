@@ -2,6 +2,7 @@ import type { Kysely } from 'kysely';
 import { config } from './config.ts';
 import { migrate, openDatabase } from './database.ts';
 import { loadDemoShop } from './demo-shop.ts';
+import { drawMissingThumbnails } from './kept-thumbnails.ts';
 import { log } from './log.ts';
 import { forgetOldResults } from './made.ts';
 import { syncRuns } from './runs.ts';
@@ -31,6 +32,7 @@ async function open(): Promise<Kysely<Tables>> {
     await db.destroy();
     throw error;
   }
+  drawMissingThumbnails(db).catch((error: unknown) => log.warn({ error: String(error) }, 'pictures were not drawn'));
   let quiet = false;
   setInterval(() => {
     syncRuns(db).then(
