@@ -215,7 +215,6 @@ export class Runner {
         this.facts = bench;
         this.clock = wire.state!.clock;
         wire.control(`watch ${bench.spindleAfter}`);
-        // Whatever an earlier program asked for does not go on unseen.
         state.machine = wire.state!;
         this.event(linkedAs(wire.state!));
       } catch (error) {
