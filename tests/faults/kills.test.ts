@@ -63,7 +63,7 @@ async function killedInRun(part: (typeof PARTS)[number], lines: number): Promise
   const id = await running(lines);
   if (part === 'runner')
     await bench.eventually(
-      async () => journal().some((record) => record.id === id && record.phase === 'on'),
+      async () => journal().some((record) => record.id === id && record.phase === 'on' && (record.line ?? 0) > 0),
       (noted) => noted,
     );
   const before = (await bench.state()).run!;

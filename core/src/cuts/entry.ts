@@ -28,11 +28,15 @@ const tooShallow = () =>
 /** A helix is at least this share of the bit's radius wide, else a core is left that the bit cannot clear. */
 const NARROWEST_HELIX = 0.2;
 
+/** Along less than this share of the bit's diameter, there and back, a ramp is a plunge in thousands of moves. */
+const LEAST_WAY = 0.05;
+
 /** Chords of a helix's turn. */
 const TURN = 36;
 
 /**
- * Puts a way down before a track that lies at one height, from `from` down to it.
+ * Puts a way down before a track that lies at one height, from `from` down to it. A track shorter than the bit's own
+ * diameter by far has no room for one: there the bit goes straight down.
  *
  * @param from height at which the bit may arrive, mm: the floor of the pass before, or the top.
  * @param room free distance around the track's first point in which a helix may turn, mm.
@@ -47,8 +51,17 @@ export function enterTrack(track: Track, from: number, entry: Entry, room: numbe
   if (run > LONGEST_WAY_DOWN) throw tooShallow();
   const width = Math.min(0.8 * radius, room);
   if (entry.kind === 'helix' && width >= NARROWEST_HELIX * radius) return enterByHelix(track, from, run, width);
-  if (track.ring > 2) return enterByRing(track, from, run);
-  return enterBackAndForth(track, from, run);
+  const around = track.ring > 2 ? lengthOf(xyz, track.ring) : 0;
+  if (around >= LEAST_WAY * 2 * radius) return enterByRing(track, from, run, around);
+  const whole = lengthOf(xyz, xyz.length / 3);
+  return whole >= LEAST_WAY * 2 * radius ? enterBackAndForth(track, from, run, whole) : track;
+}
+
+/** Length of a track's first points, mm. */
+function lengthOf(xyz: Float64Array, count: number): number {
+  let length = 0;
+  for (let i = 3; i < 3 * count; i += 3) length += Math.hypot(xyz[i] - xyz[i - 3], xyz[i + 1] - xyz[i - 2]);
+  return length;
 }
 
 function enterByHelix(track: Track, from: number, run: number, width: number): Track {
@@ -67,12 +80,10 @@ function enterByHelix(track: Track, from: number, run: number, width: number): T
 }
 
 /** Round the first ring while going down, once round it at depth, and on. */
-function enterByRing(track: Track, from: number, run: number): Track {
+function enterByRing(track: Track, from: number, run: number, around: number): Track {
   const { xyz, ring } = track;
   const z = xyz[2];
   const points: number[] = [xyz[0], xyz[1], from];
-  let around = 0;
-  for (let k = 1; k < ring; k++) around += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
   if ((run / around) * ring > MOST_POINTS_DOWN) throw tooShallow();
   let gone = 0;
   let k = 0;
@@ -104,12 +115,10 @@ function enterByRing(track: Track, from: number, run: number): Track {
 }
 
 /** Down along the track's beginning and back to it, as often as the slope demands. */
-function enterBackAndForth(track: Track, from: number, run: number): Track {
+function enterBackAndForth(track: Track, from: number, run: number, whole: number): Track {
   const { xyz } = track;
   const z = xyz[2];
   const n = xyz.length / 3;
-  let whole = 0;
-  for (let k = 1; k < n; k++) whole += Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
   const legs = 2 * Math.max(1, Math.ceil(run / 2 / whole));
   if (!(legs * n <= MOST_POINTS_DOWN)) throw tooShallow();
   const leg = run / legs;

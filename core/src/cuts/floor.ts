@@ -43,8 +43,9 @@ export function floorTracks(
 
 /**
  * What round bits reach of an area, together: all places that a circle of one of the radii covers without leaving it.
+ * @param leave how much nearer to its edge than this they do not come, mm.
  */
-export function openedBy(area: Loops, radii: readonly number[], clipper: Clipper): Loops {
-  const parts = radii.flatMap((radius) => clipper.offset(clipper.offset(area, -radius), radius));
+export function openedBy(area: Loops, radii: readonly number[], clipper: Clipper, leave = 0): Loops {
+  const parts = radii.flatMap((radius) => clipper.offset(clipper.offset(area, -radius - leave), radius));
   return parts.length ? clipper.union(parts, 'nonzero') : [];
 }

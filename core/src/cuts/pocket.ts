@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
@@ -11,8 +12,8 @@ import { measurePath, type Path, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { checkMoves } from '../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
-import { grooveRoute } from '../sequence/groove-route.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
+import { graft, toursAlong } from './axis-tours.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, enterTrack, type Entry } from './entry.ts';
 import { openedBy } from './floor.ts';
@@ -22,6 +23,7 @@ import { passDepths } from './pass-depths.ts';
 import { nestRings } from './rings.ts';
 import { ringLevels, ringMoves } from './ring-levels.ts';
 import { scanLines } from './scan-lines.ts';
+import { tightPlaces } from './tight-places.ts';
 
 export interface PocketSettings extends Drive {
   /** Diameter of the end mill, mm. */
@@ -41,6 +43,8 @@ export interface PocketSettings extends Drive {
   climb: boolean;
   /** Wood left on the walls for a last round at full depth, mm. */
   finish: number;
+  /** Without that last round: a later bit takes what is left. */
+  leave?: boolean;
   entry: Entry;
   /** Let rings and lines begin with a slot as wide as the bit, instead of opening the pocket with loops. */
   slots?: boolean;
@@ -62,6 +66,18 @@ export interface PocketCut {
 
 /** What is left and smaller than this, mm², nobody would see. */
 const LEFT_WORTH_SHOWING = 0.02;
+
+/** Lines without a wall beside them that are shorter in all than so many diameters are gone there and back. */
+const SPUR = 2;
+
+/** How far a tour's beginning may lie from the round it belongs to by rounding, mm. */
+const ROUNDING = 0.01;
+
+/** How much further than the allowance from a wall the rough round may be where the finish begins, mm. */
+const BESIDE = 0.005;
+
+/** Lines end this share of the radius before the wall. */
+const BEFORE_WALL = 0.1;
 
 /** Slivers thinner than twice this are not worth a move, mm: half of what an offset is held to. */
 const SLIVER = 0.0025;
@@ -173,56 +189,121 @@ function placed({ rough, last, room, left }: PartTracks, dx: number, dy: number)
 }
 
 function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): PartTracks {
-  const { diameter, step, pattern, angle, climb, finish, slots = false, clearedBy = [] } = settings;
+  const { diameter, step, pattern, angle, climb, finish, slots = false, leave = false, clearedBy = [] } = settings;
   const radius = diameter / 2;
-  const before = openedBy(part, clearedBy, clipper);
+  const before = openedBy(part, clearedBy, clipper, finish);
   const left = clipper.difference(part, openedBy(part, [...clearedBy, radius], clipper));
   const levels = ringLevels(part, radius + finish, step, clipper);
-  const wall = finish > 0 ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
-  const last = (wall ?? []).map((loop) => directed(flatTrack(loop, 0, true), climb));
-  if (levels.length === 0) return { rough: [], last, room: () => 0, left };
+  const wall = finish > 0 && !leave ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
+  const tight = wall ? tightPlaces(wall, finish, SPUR * diameter) : { tours: [], ways: [] };
+  const narrow = tight.ways.map((way) => flatTrack(way, 0, false));
+  const finished = (rough: Track[]): Pick<PartTracks, 'rough' | 'last'> => {
+    const all = [...graft(rough, tight.tours, ROUNDING), ...narrow];
+    return { rough: all, last: wall ? wallRounds(wall, all, finish, climb) : [] };
+  };
+  if (levels.length === 0) return { ...finished([]), room: () => 0, left };
   const legal = Clearance.ofLoops(levels[0]);
-  const room = (track: Track) => Math.max(0, legal.at(track.xyz[0], track.xyz[1]) - 1e-3);
+  const roomAt = (x: number, y: number) => (insideArea(levels[0], x, y) ? Math.max(0, legal.at(x, y) - 1e-3) : 0);
+  const room = (track: Track) => roomAt(track.xyz[0], track.xyz[1]);
   const reachable = clipper.offset(levels[0], radius);
   const wanted = before.length ? clipper.offset(clipper.difference(reachable, before), -SLIVER) : reachable;
-  if (wanted.length === 0) return { rough: [], last: before.length ? [] : last, room, left };
+  if (wanted.length === 0) return { ...finished([]), room, left };
   const timeOf = ({ xyz }: Track) => {
     const path = { xyz, feed: new Float64Array(xyz.length / 3).fill(settings.feed) };
     return settings.limits ? planMotion(path, settings.limits).minutes : measurePath(path).cut;
   };
-  const opening = {
-    radius,
-    step,
-    climb,
-    room: (x: number, y: number) => (insideArea(levels[0], x, y) ? Math.max(0, legal.at(x, y) - 1e-3) : 0),
-  };
+  const opening = { radius, step, climb, room: roomAt };
   if (before.length) {
     const rest = restTracks(levels, wanted, step, radius, climb, clipper);
     const loops = slots ? [] : regionsOf(levels[0]).flatMap((region) => openingsIn(region, levels, opening, wanted));
     const most = rest.reduce((sum, track) => sum + timeOf(track), 0);
-    return { rough: [...inOrder(affordable(loops, most, timeOf)), ...rest], last: [], room, left };
+    return { ...finished([...inOrder(affordable(loops, most, timeOf)), ...rest]), room, left };
   }
   // A line passes within half a step of every place further than that from the wall, and the ring along the wall the
-  // rest: lines miss nothing.
+  // rest: lines miss nothing. They end a little before the wall, so that its wood is taken by the ring, in its direction.
   if (pattern === 'lines')
     return {
-      rough: [
-        ...scanLines(levels[0], angle, step, 0).flatMap((track) =>
+      ...finished([
+        ...scanLines(clipper.offset(levels[0], -BEFORE_WALL * radius), angle, step, 0).flatMap((track) =>
           slots ? [track] : openedLine(track, levels[0], opening, timeOf),
         ),
         ...levels[0].map((loop) => directed(flatTrack(loop, 0, true), climb)),
-      ],
-      last,
+      ]),
       room,
       left,
     };
   const { before: first, openings } = slots ? { before: [], openings: undefined } : openingsOf(levels, opening, timeOf);
-  const rough = [
-    ...first,
-    ...nestRings(levels, 0, { climb, openings }),
-    ...spines(missedBetween(levels, step, radius, clipper), clipper),
-  ];
-  return { rough, last, room, left };
+  const missed = missedBetween(levels, step, radius, clipper);
+  const rough = [...first, ...nestRings(levels, 0, { climb, openings })];
+  return { ...finished(withMissed(rough, missed, levels, settings)), room, left };
+}
+
+/** Tracks that also go along the middles of places that they miss. */
+function withMissed(
+  tracks: readonly Track[],
+  missed: readonly Loops[],
+  levels: readonly Loops[],
+  { step, diameter }: PocketSettings,
+): Track[] {
+  const tours: Float64Array[] = [];
+  const ways: Float64Array[] = [];
+  missed.forEach((area, k) => {
+    if (area.length === 0) return;
+    const ring = Clearance.ofLoops(levels[k]);
+    for (const region of regionsOf(area)) {
+      const axis = medialAxis(region);
+      const found = toursAlong(axis, (node) => ring.at(axis.x[node], axis.y[node]), SPUR * diameter);
+      tours.push(...found.tours);
+      ways.push(...found.ways);
+    }
+  });
+  const alone = ways.map((line) => flatTrack(line, 0, false));
+  return [...graft(tracks, tours, step + diameter), ...alone];
+}
+
+/**
+ * Rounds along a wall. Each begins beside it, where the rough round has been, so that the bit comes down in air and meets
+ * the allowance from the side.
+ */
+function wallRounds(wall: Loops, rough: readonly Track[], finish: number, climb: boolean): Track[] {
+  const places = new Flatbush(
+    Math.max(
+      1,
+      rough.reduce((sum, { xyz }) => sum + xyz.length / 3, 0),
+    ),
+  );
+  const at: number[] = [];
+  for (const { xyz } of rough)
+    for (let i = 0; i < xyz.length; i += 3) {
+      places.add(xyz[i], xyz[i + 1], xyz[i], xyz[i + 1]);
+      at.push(xyz[i], xyz[i + 1]);
+    }
+  if (at.length === 0) places.add(Infinity, Infinity, Infinity, Infinity);
+  places.finish();
+  return wall.map((loop) => {
+    let [from, beside, nearest] = [0, -1, finish + BESIDE];
+    for (let i = 0; i < loop.length && at.length; i += 2) {
+      const [found] = places.neighbors(loop[i], loop[i + 1], 1, nearest);
+      if (found === undefined) continue;
+      const d = Math.hypot(at[2 * found] - loop[i], at[2 * found + 1] - loop[i + 1]);
+      if (d < nearest) [from, beside, nearest] = [i, found, d];
+    }
+    const turned = new Float64Array(loop.length);
+    turned.set(loop.subarray(from));
+    turned.set(loop.subarray(0, from), loop.length - from);
+    const round = directed(flatTrack(turned, 0, true), climb);
+    if (beside < 0) return round;
+    const xyz = Float64Array.of(
+      at[2 * beside],
+      at[2 * beside + 1],
+      0,
+      ...round.xyz,
+      at[2 * beside],
+      at[2 * beside + 1],
+      0,
+    );
+    return { xyz, closed: true, ring: 0, oneWay: true };
+  });
 }
 
 /** As many ways to open a pocket, the quick ones first, as together take no longer than `most`: a slot is the lesser evil. */
@@ -299,12 +380,13 @@ function longestRun(length: number, step: number, free: (s: number) => boolean):
 }
 
 /**
- * What lies between rings and is covered by none: further inside one than the radius, and further from the next. Rings
- * no further apart than the radius miss nothing, since every place that deep inside one lies inside the next.
+ * What lies between rings and is covered by none, by the outer ring's level: further inside one than the radius, and
+ * further from the next. Rings no further apart than the radius miss nothing, since every place that deep inside one lies
+ * inside the next.
  */
-function missedBetween(levels: readonly Loops[], step: number, radius: number, clipper: Clipper): Loops {
+function missedBetween(levels: readonly Loops[], step: number, radius: number, clipper: Clipper): Loops[] {
   if (step <= radius - SLIVER) return [];
-  return levels.flatMap((level, k) => {
+  return levels.map((level, k) => {
     const deep = clipper.offset(level, -radius);
     if (deep.length === 0) return [];
     const next = levels[k + 1];
@@ -325,11 +407,11 @@ function restTracks(
   const rough: Track[] = [];
   for (const loop of [...levels].reverse().flat())
     for (const { points, whole } of stretchesOf(loop, near, true)) {
-      const track = flatTrack(points, 0, false);
-      rough.push(directed(whole ? { ...track, closed: true, ring: points.length / 2, oneWay: true } : track, climb));
+      const track = { ...flatTrack(points, 0, false), oneWay: true };
+      rough.push(directed(whole ? { ...track, closed: true, ring: points.length / 2 } : track, climb));
     }
-  const missed = missedBetween(levels, step, radius, clipper);
-  if (missed.length) rough.push(...spines(clipper.intersection(missed, wanted), clipper));
+  const missed = missedBetween(levels, step, radius, clipper).flatMap((area) => clipper.intersection(area, wanted));
+  if (missed.length) rough.push(...spines(missed));
   return inOrder(rough);
 }
 
@@ -338,23 +420,11 @@ function inOrder(tracks: readonly Track[]): Track[] {
   return order.map(({ track }) => tracks[track]);
 }
 
-/** How far a spine may stray from its axis, mm: what it clears is narrower than the bit by far more. */
-const SPINE_TOLERANCE = 0.02;
-
 /** Along the medial axes of small places, which the bit’s radius covers whole. */
-function spines(area: Loops, clipper: Clipper): Track[] {
+function spines(area: Loops): Track[] {
   return regionsOf(area).flatMap((region) => {
     const axis = medialAxis(region);
-    const length = new Float64Array(axis.edges.length / 2);
-    for (let e = 0; e < length.length; e++)
-      length[e] = Math.hypot(
-        axis.x[axis.edges[2 * e]] - axis.x[axis.edges[2 * e + 1]],
-        axis.y[axis.edges[2 * e]] - axis.y[axis.edges[2 * e + 1]],
-      );
-    const walks = grooveRoute(axis.x.length, axis.edges, length, Infinity).map((walk) =>
-      Float64Array.from(Array.from(walk).flatMap((n) => [axis.x[n], axis.y[n]])),
-    );
-    return clipper.simplifyLines(walks, SPINE_TOLERANCE).map((line) => flatTrack(line, 0, false));
+    return toursAlong(axis, () => Infinity, 0).ways.map((line) => flatTrack(line, 0, false));
   });
 }
 
@@ -363,7 +433,7 @@ function spines(area: Loops, clipper: Clipper): Track[] {
  * conventional milling a ring is turned.
  */
 function directed(ring: Track, climb: boolean): Track {
-  return climb || !ring.closed ? ring : reverseTrack(ring);
+  return climb ? ring : reverseTrack(ring);
 }
 
 function areaOf(loops: Loops): number {

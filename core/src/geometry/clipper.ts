@@ -20,8 +20,6 @@ export interface Clipper {
   intersection(loops: Loops, clip: Loops): Loops;
   /** Without points that lie within `tolerance` mm of the line between their neighbours. */
   simplify(loops: Loops, tolerance: number): Loops;
-  /** Open lines without points that lie within `tolerance` mm of the line between their neighbours. */
-  simplifyLines(lines: Loops, tolerance: number): Loops;
   /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners, their chords within `tolerance` mm. */
   offset(loops: Loops, distance: number, tolerance?: number): Loops;
 }
@@ -59,8 +57,8 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
     return paths;
   }
 
-  /** Takes paths back; those of fewer than `least` points are nothing. */
-  function receive(paths: PathsD, least = 3): Loops {
+  /** Takes paths back; those of fewer than three points are nothing. */
+  function receive(paths: PathsD): Loops {
     const loops: Loops = [];
     for (let i = 0, n = paths.size(); i < n; i++) {
       const path = paths.get(i);
@@ -71,7 +69,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
         loop[k + 1] = xyz[j + 1];
       }
       path.delete();
-      if (loop.length >= 2 * least) loops.push(loop);
+      if (loop.length >= 6) loops.push(loop);
     }
     paths.delete();
     return loops;
@@ -125,12 +123,6 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       const result = module.SimplifyPathsD(subject, tolerance, true);
       subject.delete();
       return receive(result);
-    },
-    simplifyLines(lines, tolerance) {
-      const subject = send(lines);
-      const result = module.SimplifyPathsD(subject, tolerance, false);
-      subject.delete();
-      return receive(result, 2);
     },
     offset(loops, distance, tolerance = ARC_TOLERANCE) {
       const subject = send(loops);

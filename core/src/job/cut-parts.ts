@@ -176,7 +176,7 @@ function cleared(
         diameter: bit.diameter,
         depth,
         startDepth,
-        depthPerPass: preset?.depthPerPass ?? depth,
+        depthPerPass: preset?.depthPerPass ?? Math.min(cut.depthPerPass ?? Infinity, bit.diameter),
         step: own
           ? Math.min(bit.diameter, (own.step / (bitDiameter(job, own) || 1)) * bit.diameter)
           : bit.diameter * 0.4,
@@ -185,7 +185,8 @@ function cleared(
         climb: own?.climb ?? true,
         slots: own?.slots ?? false,
         limits: job.bench.limits,
-        finish: 0,
+        finish: own?.finish ?? 0,
+        leave: true,
         entry: own ? { kind: own.entry.kind, angle: radians(own.entry.angle) } : { kind: 'ramp', angle: radians(5) },
         clearedBy: radii.slice(),
       },

@@ -1,0 +1,149 @@
+/** The edges of some outlines, for brute force: distances in closed form, a grid only to find what is near. */
+export class Edges {
+  private readonly cells = new Map<number, number[]>();
+  private readonly nears = new Map<string, readonly number[]>();
+  private readonly segments: Float64Array;
+  private readonly size: number;
+  private readonly reach: number;
+
+  /** @param reach distances beyond this come back as it, mm. */
+  constructor(
+    private readonly loops: readonly (readonly [number, number][])[],
+    reach: number,
+  ) {
+    this.reach = reach;
+    this.size = Math.max(reach, 0.5);
+    // An edge that stands twice has the area on both its sides, and is no outline.
+    const once = new Map<string, number[]>();
+    for (const loop of loops)
+      for (let i = 0; i < loop.length; i++) {
+        const ends = [loop[i], loop[(i + 1) % loop.length]];
+        const key = ends
+          .map((p) => p.join())
+          .sort()
+          .join(' ');
+        if (!once.delete(key)) once.set(key, ends.flat());
+      }
+    this.segments = Float64Array.from([...once.values()].flat());
+    for (let s = 0; s < this.segments.length; s += 4) {
+      const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
+      for (let i = this.cell(Math.min(ax, bx)); i <= this.cell(Math.max(ax, bx)); i++)
+        for (let j = this.cell(Math.min(ay, by)); j <= this.cell(Math.max(ay, by)); j++) {
+          const key = i * 1_000_003 + j;
+          const list = this.cells.get(key);
+          if (list) list.push(s);
+          else this.cells.set(key, [s]);
+        }
+    }
+  }
+
+  private cell(v: number): number {
+    return Math.floor(v / this.size);
+  }
+
+  private near(minX: number, minY: number, maxX: number, maxY: number): readonly number[] {
+    const r = this.reach;
+    const [i0, i1, j0, j1] = [this.cell(minX - r), this.cell(maxX + r), this.cell(minY - r), this.cell(maxY + r)];
+    const where = `${i0} ${i1} ${j0} ${j1}`;
+    const known = this.nears.get(where);
+    if (known) return known;
+    const found = new Set<number>();
+    for (let i = i0; i <= i1; i++)
+      for (let j = j0; j <= j1; j++) for (const s of this.cells.get(i * 1_000_003 + j) ?? []) found.add(s);
+    const list = [...found];
+    this.nears.set(where, list);
+    return list;
+  }
+
+  /** Distance from a place to the nearest edge, or the reach, and on which side of it the place lies is not said. */
+  distance(x: number, y: number): number {
+    const g = this.segments;
+    let best = this.reach;
+    for (const s of this.near(x, y, x, y)) {
+      best = Math.min(best, toSegment(x, y, g[s], g[s + 1], g[s + 2], g[s + 3]));
+    }
+    return best;
+  }
+
+  /** The point of the edges nearest to a place, within the reach. */
+  nearest(x: number, y: number): [number, number] | undefined {
+    let best = this.reach;
+    let found: [number, number] | undefined;
+    for (const s of this.near(x, y, x, y)) {
+      const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
+      const l2 = (bx - ax) ** 2 + (by - ay) ** 2;
+      const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / l2)) : 0;
+      const [px, py] = [ax + t * (bx - ax), ay + t * (by - ay)];
+      const d = Math.hypot(x - px, y - py);
+      if (d < best) [best, found] = [d, [px, py]];
+    }
+    return found;
+  }
+
+  /** Distance from a straight move to the nearest edge, or the reach: 0 where it crosses one. */
+  fromMove(px: number, py: number, qx: number, qy: number): number {
+    let best = this.reach;
+    for (const s of this.near(Math.min(px, qx), Math.min(py, qy), Math.max(px, qx), Math.max(py, qy))) {
+      const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
+      if (crosses(px, py, qx, qy, ax, ay, bx, by)) return 0;
+      best = Math.min(
+        best,
+        toSegment(px, py, ax, ay, bx, by),
+        toSegment(qx, qy, ax, ay, bx, by),
+        toSegment(ax, ay, px, py, qx, qy),
+        toSegment(bx, by, px, py, qx, qy),
+      );
+    }
+    return best;
+  }
+
+  /** Even-odd, by counting the edges to the right. */
+  inside(x: number, y: number): boolean {
+    let inside = false;
+    const { segments } = this;
+    for (let s = 0; s < segments.length; s += 4) {
+      const ay = segments[s + 1];
+      const by = segments[s + 3];
+      if (ay > y !== by > y && x < segments[s] + ((segments[s + 2] - segments[s]) * (y - ay)) / (by - ay))
+        inside = !inside;
+    }
+    return inside;
+  }
+
+  get bounds(): { minX: number; minY: number; maxX: number; maxY: number } {
+    const box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+    for (const loop of this.loops)
+      for (const [x, y] of loop) {
+        box.minX = Math.min(box.minX, x);
+        box.maxX = Math.max(box.maxX, x);
+        box.minY = Math.min(box.minY, y);
+        box.maxY = Math.max(box.maxY, y);
+      }
+    return box;
+  }
+}
+
+export function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const l2 = dx * dx + dy * dy;
+  const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}
+
+function crosses(
+  px: number,
+  py: number,
+  qx: number,
+  qy: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+): boolean {
+  const side = (ux: number, uy: number, vx: number, vy: number, wx: number, wy: number) =>
+    (vx - ux) * (wy - uy) - (vy - uy) * (wx - ux);
+  return (
+    side(px, py, qx, qy, ax, ay) * side(px, py, qx, qy, bx, by) < 0 &&
+    side(ax, ay, bx, by, px, py) * side(ax, ay, bx, by, qx, qy) < 0
+  );
+}

@@ -1,0 +1,53 @@
+import { Reader } from '../../machine/src/stand-in/reader.ts';
+
+/** A straight move of a program in the drawing's own mm (y up, z up from the stock's top), arcs as chords of 1 µm. */
+export interface Move {
+  ax: number;
+  ay: number;
+  az: number;
+  bx: number;
+  by: number;
+  bz: number;
+  /** mm a minute; 0 is a rapid. */
+  feed: number;
+  /** The number of the bit in the spindle. */
+  bit: number;
+  line: number;
+}
+
+/**
+ * The moves of a program as the stand-in's reader understands it, which shares no code with the engine's writer.
+ * @throws where that reader refuses a block, or the spindle stands while the bit is fed below the top.
+ */
+export function movesOf(text: string): Move[] {
+  const reader = new Reader();
+  reader.at = { x: 0, y: 0, z: 1000 };
+  const moves: Move[] = [];
+  let bit = 0;
+  let turns = 0;
+  for (const [index, line] of text.split('\n').entries()) {
+    let { x, y, z } = reader.at;
+    for (const order of reader.read(line)) {
+      if (order.order === 'change') {
+        bit = order.bit;
+        turns = 0;
+      } else if (order.order === 'spindle') turns = order.turns;
+      else if (order.order === 'go') {
+        if (order.feed > 0 && order.to.z < 0 && turns === 0) throw new Error(`line ${index + 1} cuts with no spindle`);
+        moves.push({
+          ax: x,
+          ay: y,
+          az: z,
+          bx: order.to.x,
+          by: order.to.y,
+          bz: order.to.z,
+          feed: order.feed,
+          bit,
+          line: index + 1,
+        });
+        ({ x, y, z } = order.to);
+      }
+    }
+  }
+  return moves;
+}

@@ -1,0 +1,43 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { readCutOptions } from '../../command/src/cut-options.ts';
+import { cutToFiles } from '../../command/src/cut.ts';
+import { Misuse } from '../../command/src/misuse.ts';
+import type { Cut } from '../../core/src/job/job.ts';
+import { random } from '../faults/random.ts';
+import { drawingFrom, type Drawn } from './drawings.ts';
+import { judge } from './judge.ts';
+import { type Asked, settingsFrom } from './settings.ts';
+
+export interface Judged {
+  drawn: Drawn;
+  asked: Asked;
+  /** The sentence with which it was refused. */
+  refused?: string;
+  findings: string[];
+  /** How to see it again. */
+  command: string;
+}
+
+/** One drawing and one set of settings by chance, cut by the command and judged. The same seed gives the same. */
+export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
+  const dice = random(seed * 7919 + kind.length * 104_729);
+  for (let k = 0; k < 5; k++) dice();
+  const drawn = drawingFrom(dice);
+  const asked = settingsFrom(dice, kind);
+  const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
+  try {
+    writeFileSync(`${folder}/a.svg`, drawn.svg);
+    const words = `${kind} ${folder}/a.svg ${asked.options} --out ${folder}/a.nc`.split(/\s+/);
+    const command = `KERBE_JUDGE=${kind}:${seed} npx vitest run tests/judge`;
+    try {
+      await cutToFiles(readCutOptions(words));
+    } catch (error) {
+      if (error instanceof Misuse) return { drawn, asked, refused: error.message, findings: [], command };
+      return { drawn, asked, findings: [`crashed: ${(error as Error).stack ?? String(error)}`], command };
+    }
+    return { drawn, asked, findings: judge(readFileSync(`${folder}/a.nc`, 'utf8'), drawn, asked), command };
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
