@@ -9,10 +9,25 @@ const port = Number(process.argv[process.argv.indexOf('--port') + 1] || 0);
 
 const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
-process.env.BODY_SIZE_LIMIT ??= '81M';
+/** Most bytes of any body, in MB. */
+const MOST = 81;
+process.env.BODY_SIZE_LIMIT ??= `${MOST}M`;
 process.env.KERBE_HEAVY ??= fileURLToPath(new URL('./src/lib/server/heavy/worker.ts', import.meta.url));
 
 const server = createServer((request, response) => {
+  if (Number(request.headers['content-length'] ?? 0) > MOST * 1_048_576) {
+    // Heard to its end, though for nothing: who is cut off while sending never reads why.
+    request.resume();
+    response.writeHead(413, { 'content-type': 'application/json', connection: 'close' });
+    request.once('end', () => {
+      response.end(
+        JSON.stringify({
+          problem: `This is larger than anything that is taken (${MOST} MB); make it smaller and try again.`,
+        }),
+      );
+    });
+    return;
+  }
   if ((request.url ?? '').startsWith('/_app/immutable/workers/'))
     response.setHeader('content-security-policy', WORKER_POLICY);
   void handler.then((handle) => handle(request, response));

@@ -125,6 +125,15 @@ function jobOf(svg: Uint8Array, rng: Random): JobFile {
   return file;
 }
 
+test('who sends more than anything may be long reads why it is refused', async () => {
+  const body = '{"a":"' + 'x'.repeat(90_000_000) + '"}';
+  for (let k = 0; k < 4; k++) {
+    const response = await post('/api/jobs/import', body);
+    expect(response.status).toBe(413);
+    await demand('large', k, response, body);
+  }
+}, 120_000);
+
 test(`${COUNT} drawings`, async () => {
   let [taken, carved] = [0, 0];
   await each(COUNT, 1, async (index, rng) => {

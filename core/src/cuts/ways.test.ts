@@ -384,17 +384,18 @@ describe('pockets', () => {
   });
   test('a finish allowance stays until one last round at full depth', () => {
     const { path } = pocket(area, { ...settings, finish: 0.4 }, clipper);
+    const wallOf = (x: number, y: number) => Math.min(x, 40 - x, y, 30 - y);
     const nearest = new Map<number, number>();
-    for (const [x, y, z] of points(path).filter(([, , z]) => z < 0)) {
-      const d = Math.min(x, 40 - x, y, 30 - y);
+    const all = points(path);
+    for (let i = 1; i < all.length; i++) {
+      const [[ax, ay, az], [bx, by, z]] = [all[i - 1], all[i]];
+      if (z >= 0) continue;
       // In a corner the rough round goes on along the bisector until the corner's own point is one allowance away.
-      if (Math.max(Math.min(x, 40 - x), Math.min(y, 30 - y)) < 2.41) {
-        if (z > -6) expect(d).toBeGreaterThan(2 + 0.4 * Math.SQRT1_2 - 1e-3);
-        continue;
-      }
-      nearest.set(z, Math.min(nearest.get(z) ?? Infinity, d));
+      if (z > -6) expect(wallOf(bx, by)).toBeGreaterThan(2 + 0.4 * Math.SQRT1_2 - 1e-3);
+      if (az === z && Math.hypot(bx - ax, by - ay) > 5)
+        nearest.set(z, Math.min(nearest.get(z) ?? Infinity, wallOf((ax + bx) / 2, (ay + by) / 2)));
     }
-    for (const [z, d] of nearest) expect(d).toBeCloseTo(z === -6 ? 2 : Math.max(2.4, d), 2);
+    for (const [z, d] of nearest) expect(d).toBeCloseTo(z === -6 ? 2 : 2.4, 2);
   });
   test('a start depth begins below the top, and passes end at the depth', () => {
     const { path, passes } = pocket(area, { ...settings, startDepth: 2 }, clipper);
