@@ -203,6 +203,10 @@ function remarksOn(parts: readonly CutPart[], wanted: Cut, job: Job, drawing: Dr
       out.push(
         `${(part.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(profileOf(job.bits[0]).radius, unit, 2)}.`,
       );
+    if (wanted.kind === 'profile' && part.starts && part.tabs.length < wanted.tabs.count * part.starts.length)
+      out.push(
+        `${wanted.tabs.count * part.starts.length - part.tabs.length} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`,
+      );
     if (part.noLead > 0) out.push(`${part.noLead} outlines have no room for the lead, and are entered straight.`);
     if (part.gap)
       out.push(

@@ -173,18 +173,19 @@ const MAKERS: Record<string, Maker> = {
     const made: Made = { loops: [], curves: [] };
     let at: [number, number] = [0, 0];
     let [loop, commands]: [Loop, string[]] = [[], []];
+    const close = () => {
+      if (loop.length === 0) return;
+      made.loops.push(loop);
+      made.curves!.push([...commands, 'Z']);
+      [loop, commands] = [[], []];
+    };
     // Apart, so that no letter lies over another: the inside is even-odd.
     let x0 = 0;
     const size = between(dice, 8, 40);
     for (const letter of text) {
       for (const c of font.getPath(letter, x0, 0, size).commands) {
-        if (c.type === 'Z') {
-          commands.push('Z');
-          made.loops.push(loop);
-          made.curves!.push(commands);
-          [loop, commands] = [[], []];
-          continue;
-        }
+        if (c.type === 'Z') continue;
+        if (c.type === 'M') close();
         const to: [number, number] = [c.x, -c.y];
         if (c.type === 'C') {
           const [c1, c2]: Loop = [[c.x1, -c.y1], [c.x2, -c.y2]]; // prettier-ignore
@@ -200,6 +201,7 @@ const MAKERS: Record<string, Maker> = {
         }
         at = to;
       }
+      close();
       x0 += font.getAdvanceWidth(letter, size) + size * 0.1;
     }
     return made;

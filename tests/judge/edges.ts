@@ -3,6 +3,7 @@ export class Edges {
   private readonly cells = new Map<number, number[]>();
   private readonly nears = new Map<string, readonly number[]>();
   private readonly segments: Float64Array;
+  private readonly kept: ReadonlySet<string>;
   private readonly size: number;
   private readonly reach: number;
 
@@ -18,12 +19,10 @@ export class Edges {
     for (const loop of loops)
       for (let i = 0; i < loop.length; i++) {
         const ends = [loop[i], loop[(i + 1) % loop.length]];
-        const key = ends
-          .map((p) => p.join())
-          .sort()
-          .join(' ');
+        const key = keyOf(ends[0], ends[1]);
         if (!once.delete(key)) once.set(key, ends.flat());
       }
+    this.kept = new Set(once.keys());
     this.segments = Float64Array.from([...once.values()].flat());
     for (let s = 0; s < this.segments.length; s += 4) {
       const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
@@ -35,6 +34,11 @@ export class Edges {
           else this.cells.set(key, [s]);
         }
     }
+  }
+
+  /** Whether a line between two corners is one of the edges. */
+  has(a: readonly number[], b: readonly number[]): boolean {
+    return this.kept.has(keyOf(a, b));
   }
 
   private cell(v: number): number {
@@ -122,6 +126,8 @@ export class Edges {
     return box;
   }
 }
+
+const keyOf = (a: readonly number[], b: readonly number[]) => [a.join(), b.join()].sort().join(' ');
 
 export function toSegment(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
   const [dx, dy] = [bx - ax, by - ay];

@@ -275,6 +275,7 @@ function judgeWalls(
   for (const loop of drawn.loops) {
     const high: boolean[] = [];
     const heights: number[] = [];
+    const places: [number, number][] = [];
     let step = 0;
     let missed = 0;
     let at: [number, number] = [0, 0];
@@ -283,20 +284,22 @@ function judgeWalls(
       const [ax, ay] = loop[i];
       const [bx, by] = loop[(i + 1) % loop.length];
       const length = Math.hypot(bx - ax, by - ay);
+      if (!edges.has([ax, ay], [bx, by])) continue;
       for (let s = every - step; s < length; s += every) {
         const [wx, wy] = [ax + ((bx - ax) * s) / length, ay + ((by - ay) * s) / length];
         const [nx, ny] = [-(by - ay) / length, (bx - ax) / length];
         const inward = edges.inside(wx + nx * 1e-4, wy + ny * 1e-4) === (asked.side === 'inside');
         const off = asked.side === 'on' ? 0 : inward ? radius : -radius;
         const [px, py] = [wx + nx * off, wy + ny * off];
-        if (asked.side !== 'on' && edges.distance(px, py) < radius - 1e-3) {
-          high.push(false);
-          heights.push(-deepest);
+        if (
+          asked.side !== 'on' &&
+          (edges.distance(px, py) < radius - 1e-3 || edges.inside(px, py) !== (asked.side === 'inside'))
+        )
           continue;
-        }
         const z = wood.at(px, py);
         high.push(z > -deepest + 0.02);
         heights.push(z);
+        places.push([px, py]);
         if (z > -deepest + 0.02) {
           missed += every;
           at = [px, py];
@@ -320,10 +323,15 @@ function judgeWalls(
       if (k > 0 && high[(first + k - 1) % high.length]) runs[runs.length - 1].push(index);
       else runs.push([index]);
     }
-    if (runs.length === 0) found.push('no tab stands on an outline that has room for one');
+    if (runs.length === 0 && asked.side !== 'on') found.push('no tab stands on an outline that has room for one');
     for (const run of runs) {
-      const long = run.length * every;
-      if (long < tabs.length - 3 * every - swept.cell)
+      // Along the bit's way, as the tab's length is meant; round a corner its arc counts as the chord here.
+      const long = run.reduce((sum, k, i) => {
+        if (i === 0) return every;
+        const [a, b] = [places[run[i - 1]], places[k]];
+        return sum + Math.hypot(a[0] - b[0], a[1] - b[1]);
+      }, 0);
+      if (run.length > 2 && long < tabs.length - 3 * every - swept.cell - 0.6 * radius)
         found.push(`a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for`);
       const middle = run.slice(Math.floor(run.length * 0.2), Math.ceil(run.length * 0.8));
       const lowest = Math.min(...middle.map((k) => heights[k]));

@@ -29,7 +29,7 @@ const tooShallow = () =>
 const NARROWEST_HELIX = 0.2;
 
 /** Along less than this share of the bit's diameter, there and back, a ramp is a plunge in thousands of moves. */
-const LEAST_WAY = 0.05;
+export const LEAST_WAY = 0.05;
 
 /** Chords of a helix's turn. */
 const TURN = 36;
@@ -54,11 +54,11 @@ export function enterTrack(track: Track, from: number, entry: Entry, room: numbe
   const around = track.ring > 2 ? lengthOf(xyz, track.ring) : 0;
   if (around >= LEAST_WAY * 2 * radius) return enterByRing(track, from, run, around);
   const whole = lengthOf(xyz, xyz.length / 3);
-  return whole >= LEAST_WAY * 2 * radius ? enterBackAndForth(track, from, run, whole) : track;
+  return whole >= LEAST_WAY * 2 * radius ? enterBackAndForth(track, from, run) : track;
 }
 
 /** Length of a track's first points, mm. */
-function lengthOf(xyz: Float64Array, count: number): number {
+export function lengthOf(xyz: ArrayLike<number>, count: number): number {
   let length = 0;
   for (let i = 3; i < 3 * count; i += 3) length += Math.hypot(xyz[i] - xyz[i - 3], xyz[i + 1] - xyz[i - 2]);
   return length;
@@ -115,21 +115,33 @@ function enterByRing(track: Track, from: number, run: number, around: number): T
 }
 
 /** Down along the track's beginning and back to it, as often as the slope demands. */
-function enterBackAndForth(track: Track, from: number, run: number, whole: number): Track {
-  const { xyz } = track;
-  const z = xyz[2];
-  const n = xyz.length / 3;
+function enterBackAndForth(track: Track, from: number, run: number): Track {
+  const way = downAlong(track.xyz, from, run);
+  return way ? { ...track, xyz: joined(way, track.xyz), closed: false, ring: 0 } : track;
+}
+
+/**
+ * A way down from `from` to a level line's height, there and back along its beginning, that ends where the line begins.
+ * @param line x, y, z triples.
+ * @param run how long it is in all, mm: the drop by the tangent of the slope.
+ * @returns nothing where the line is a point.
+ */
+export function downAlong(line: ArrayLike<number>, from: number, run: number): number[] | undefined {
+  const z = line[2];
+  const n = line.length / 3;
+  const whole = lengthOf(line, n);
+  if (!(whole > 0) || n < 2) return undefined;
   const legs = 2 * Math.max(1, Math.ceil(run / 2 / whole));
   if (!(legs * n <= MOST_POINTS_DOWN)) throw tooShallow();
   const leg = run / legs;
-  const there: number[] = [xyz[0], xyz[1], 0];
+  const there: number[] = [line[0], line[1], 0];
   for (let k = 1, gone = 0; k < n && gone < leg; k++) {
-    const length = Math.hypot(xyz[3 * k] - xyz[3 * k - 3], xyz[3 * k + 1] - xyz[3 * k - 2]);
+    const length = Math.hypot(line[3 * k] - line[3 * k - 3], line[3 * k + 1] - line[3 * k - 2]);
     const t = gone + length > leg && length > 0 ? (leg - gone) / length : 1;
     gone = Math.min(leg, gone + length);
     there.push(
-      xyz[3 * k - 3] + t * (xyz[3 * k] - xyz[3 * k - 3]),
-      xyz[3 * k - 2] + t * (xyz[3 * k + 1] - xyz[3 * k - 2]),
+      line[3 * k - 3] + t * (line[3 * k] - line[3 * k - 3]),
+      line[3 * k - 2] + t * (line[3 * k + 1] - line[3 * k - 2]),
       gone / leg,
     );
   }
@@ -140,7 +152,7 @@ function enterBackAndForth(track: Track, from: number, run: number, whole: numbe
       const share = l % 2 === 0 ? there[i + 2] : 1 - there[i + 2];
       points.push(there[i], there[i + 1], from + ((z - from) * (l + share)) / legs);
     }
-  return { ...track, xyz: joined(points, xyz), closed: false, ring: 0 };
+  return points;
 }
 
 function joined(before: readonly number[], after: Float64Array): Float64Array {

@@ -5,14 +5,18 @@ import { boxGroups } from '../geometry/box-groups.ts';
 import { boundsOf, signedArea } from '../geometry/outline.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { MOST_MOVES } from '../motion/too-many-moves.ts';
+import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
+import { graft } from './axis-tours.ts';
 import { CutProblem } from './cut-problem.ts';
-import { checkSlope } from './entry.ts';
+import { checkSlope, downAlong, LEAST_WAY, lengthOf } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
 import { passDepths } from './pass-depths.ts';
-import { leadOf } from './profile-lead.ts';
+import { type Lead, leadOf } from './profile-lead.ts';
 import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
+import { TabRoom } from './tab-room.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
+import { tightPlaces } from './tight-places.ts';
 
 export interface ProfileSettings extends Drive, StartSettings {
   /** How deep, mm below the top of the stock. */
@@ -79,23 +83,31 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   if (loops.length === 0)
     throw new CutProblem('The bit is wider than the outline it should cut inside; choose a smaller bit.');
   const lost = side === 'inside' ? Math.max(0, area.length - loops.length) : 0;
-  const rough = finish > 0 && sign !== 0 ? offsetBy(sign * (diameter / 2 + finish)) : [];
+  const allowance = sign !== 0 ? finish : 0;
+  const around = roughRounds(area, loops, settings, sign, clipper, offsetBy);
   const builder = new PathBuilder();
   const placed: Tab[] = [];
   const starts: ProfileCut['starts'] = [];
   const corners = sharpCorners(area, side);
   let noLead = 0;
   const guard = { edge: Clearance.ofLoops(loops), loops, sign };
-  const cutLoop = (raw: Float64Array, heights: readonly number[]) => {
+  const through = depth > thickness - tabs.height && skin === 0;
+  const width = tabs.length + diameter;
+  const ceiling = -(thickness - tabs.height);
+  const slope = settings.ramp ?? 0;
+  const turned = (raw: Float64Array) => {
     const isHole = signedArea(raw) < 0;
     // The part lies inside an outer loop cut outside. Climb: the bit goes clockwise round a part, so that it is on
     // the bit's right.
     const partInside = side === 'inside' ? isHole : !isHole;
     const counterClockwise = partInside ? !climb : climb;
     const loop = signedArea(raw) > 0 === counterClockwise ? raw : reversed(raw);
-    const measured = new ArcLength(loop);
-    const through = depth > thickness - tabs.height && skin === 0;
-    const width = tabs.length + diameter;
+    return { measured: new ArcLength(loop), partOnLeft: partInside === counterClockwise };
+  };
+  const walls = innerFirst(loops).map((raw) => ({ raw, ...turned(raw) }));
+  const room = new TabRoom(through ? walls.map(({ measured }) => measured) : [], diameter / 2);
+  const todo = walls.flatMap(({ raw, measured, partOnLeft }, k): Round[] => {
+    const { loop } = measured;
     const loopTabs = !through
       ? []
       : tabs.at?.length
@@ -103,47 +115,75 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
             .filter((p) => distanceTo(loop, p) < diameter)
             .map((p) => tabAt(loop, measured.nearest(p.x, p.y), width))
         : tabs.count > 0
-          ? placeTabs(loop, tabs.count, width)
+          ? placeTabs(loop, tabs.count, width, (tab) => room.stands(k, tab))
           : [];
+    placed.push(...loopTabs);
     const start = startOf(measured, loopTabs, settings, corners);
-    if (loops.includes(raw)) {
-      placed.push(...loopTabs);
-      const { x, y } = measured.pointAt(start);
-      starts.push({ x, y });
-    }
-    const leadAt = (s: number) => leadOf(measured, s, settings, partInside === counterClockwise, guard);
-    const lead = leadAt(start);
+    const { x, y } = measured.pointAt(start);
+    starts.push({ x, y });
+    const lead = leadOf(measured, start, settings, partOnLeft, guard);
     if (settings.lead && settings.lead.kind !== 'none' && !lead) noLead++;
-    return { measured, loopTabs, start, lead, leadAt, heights };
-  };
-  const edges = rough.length ? loops.map((loop) => Clearance.ofLoops([loop])) : [];
-  const todo = innerFirst(loops).flatMap((raw) => [
     // What was left on a wall comes off right after it was left, before anything around it is cut.
-    ...rough.filter((loop) => loops[nearestOf(edges, loop)] === raw).map((loop) => cutLoop(loop, depths)),
-    cutLoop(raw, rough.length ? [depth] : depths),
-  ]);
-  for (const { measured, loopTabs, start, lead, leadAt, heights } of todo) {
-    const ceiling = -(thickness - tabs.height);
+    const before = around.get(raw) ?? [];
+    const rough = before.map((line): Round => {
+      const own = turned(line);
+      const beside = own.measured.nearest(x, y);
+      return {
+        measured: own.measured,
+        // The same tabs as on the wall, else each round would cut away the other's.
+        tabs: loopTabs.map((tab) => tabBeside(own.measured, measured, tab)),
+        start: beside,
+        lead: lead && leadOf(own.measured, beside, settings, own.partOnLeft, guard),
+        leadAt: (s) => leadOf(own.measured, s, settings, own.partOnLeft, guard),
+        heights: depths,
+      };
+    });
+    // A way in that the rough round has not cleared would be cut at full depth at once.
+    const cleared = (way: Lead | undefined) =>
+      way && rough.some((round) => round.lead && alongside(way, round, allowance)) ? way : undefined;
+    const wall: Round = {
+      measured,
+      tabs: loopTabs,
+      start,
+      lead: before.length ? cleared(lead) : lead,
+      leadAt: (s) => {
+        const way = leadOf(measured, s, settings, partOnLeft, guard);
+        return before.length ? cleared(way) : way;
+      },
+      heights: before.length ? [depth] : depths,
+    };
+    return [...rough, wall];
+  });
+  for (const round of todo) {
+    const { measured, lead, heights } = round;
     let above = 0;
-    let from = start;
+    let from = round.start;
     for (const [pass, d] of heights.entries()) {
       const z = -d;
-      const lastOne = pass === heights.length - 1;
-      const slope = settings.ramp ?? 0;
-      // More than a whole turn more cuts nothing.
-      const overlap = lastOne ? Math.min(settings.overlap ?? 0, measured.total) : 0;
-      const points = turnOf(measured, from, z < ceiling ? loopTabs : [], z, ceiling, {
-        ramped: tabs.shape === 'ramped',
-        diameter,
-        overlap: slope > 0 ? 0 : overlap,
-      });
-      const way = slope > 0 ? rampIn(points, above, z, slope, overlap) : points;
       const run = slope > 0 ? (above - z) / Math.tan(slope) : 0;
-      // The way out starts from where the turn ends, which a ramp and an overlap have moved along the outline.
-      const out = lead && lastOne ? leadAt(from + run + overlap) : undefined;
-      const full = lead ? [...flat(lead.in, way[2]), ...way, ...flat(out?.out ?? [], way[way.length - 1])] : way;
+      // More than a whole turn more cuts nothing. A way out that is not the same in every pass would be cut at full depth.
+      const wanted = lead || pass === heights.length - 1 ? (settings.overlap ?? 0) : 0;
+      const overlap = Math.min(wanted, measured.total);
+      const tabsHere = z < ceiling ? round.tabs : [];
+      const turn = { ramped: tabs.shape === 'ramped', diameter };
+      const alongTheTurn = run > 0 && !lead && tabsHere.length === 0;
+      let way: number[];
+      if (alongTheTurn)
+        way = rampIn(turnOf(measured, from, [], z, ceiling, { ...turn, overlap: 0 }), above, z, slope, overlap);
+      else {
+        const free = freeAfter(measured, from, tabsHere);
+        // Down between two tabs, there and back; where one stands in the way, elsewhere.
+        if (run > 0 && !lead && free < Math.min(run / 2, 2 * diameter)) from = longestFreeFrom(measured, tabsHere);
+        way = [...flat(lead?.in ?? [], z), ...turnOf(measured, from, tabsHere, z, ceiling, { ...turn, overlap })];
+        if (run > 0) {
+          const onward = freeAfter(measured, from, tabsHere) + (lead ? lengthOfLine(lead.in) : 0);
+          way = rampsBehindTabs(rampBefore(way, above, z, run, onward), above, slope, LEAST_WAY * diameter);
+        }
+      }
+      const out = lead ? round.leadAt(from + overlap) : undefined;
+      const full = [...way, ...flat(out?.out ?? [], way[way.length - 1])];
       // A ramped turn ends where its ramp did; the next begins there.
-      if (!lead) from += run;
+      if (alongTheTurn) from += run;
       if (pass > 0 && !lead && Math.hypot(builder.x - full[0], builder.y - full[1]) < 1e-6)
         follow(builder, full, settings);
       else layTrack(builder, { xyz: Float64Array.from(full), closed: false, ring: 0, oneWay: true }, settings);
@@ -152,6 +192,167 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   }
   if (builder.length) builder.to(builder.x, builder.y, lift, 0);
   return { path: builder.done(), tabs: placed, starts, lost, passes: depths.length, noLead };
+}
+
+/** One loop that is gone round at some depths. */
+interface Round {
+  measured: ArcLength;
+  tabs: Tab[];
+  start: number;
+  lead: Lead | undefined;
+  leadAt: (s: number) => Lead | undefined;
+  heights: readonly number[];
+}
+
+/**
+ * The rounds that leave an allowance, by the wall each belongs to. Into corners they go on until no more than the
+ * allowance is left there, too. A wall with a place too narrow for such a round gets none: it is cut in passes itself.
+ */
+function roughRounds(
+  area: Loops,
+  loops: Loops,
+  { diameter, side, finish = 0 }: ProfileSettings,
+  sign: number,
+  clipper: Clipper,
+  offsetBy: (distance: number) => Loops,
+): Map<Float64Array, Float64Array[]> {
+  const out = new Map<Float64Array, Float64Array[]>();
+  if (!(finish > 0) || sign === 0) return out;
+  const room = 2 * (diameter + finish);
+  const box = boundsOf(area.map((points) => ({ points })))!;
+  const [x0, y0, x1, y1] = [box.minX - room, box.minY - room, box.maxX + room, box.maxY + room];
+  const centres =
+    side === 'inside' ? loops : clipper.difference([Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1)], loops);
+  const inBox = (line: Float64Array) =>
+    line.every((v, i) =>
+      i % 2 ? v > box.minY - room / 2 && v < box.maxY + room / 2 : v > box.minX - room / 2 && v < box.maxX + room / 2,
+    );
+  const tight = tightPlaces(centres, finish, LONGEST_SPUR * diameter);
+  const edges = loops.map((loop) => Clearance.ofLoops([loop]));
+  const narrow = new Set<Float64Array>();
+  for (const way of tight.ways.filter(inBox))
+    for (let i = 0; i < way.length; i += 2)
+      edges.forEach((edge, k) => {
+        if (edge.at(way[i], way[i + 1]) < 1.1 * finish) narrow.add(loops[k]);
+      });
+  const rough = offsetBy(sign * (diameter / 2 + finish)).map((loop) => flatTrack(loop, 0, true));
+  const tours = tight.tours.filter(inBox);
+  const grafted = graft(rough, tours, ON_ROUND).filter(({ closed }) => closed);
+  for (const { xyz } of grafted) {
+    const loop = new Float64Array((xyz.length / 3 - 1) * 2);
+    for (let i = 0, j = 0; i < loop.length; i += 2, j += 3) [loop[i], loop[i + 1]] = [xyz[j], xyz[j + 1]];
+    const wall = loops[nearestOf(edges, loop)];
+    out.set(wall, [...(out.get(wall) ?? []), loop]);
+  }
+  // Where the allowance closes a narrow place altogether, and where two walls share a round, no wall is left for last.
+  for (const [k, loop] of loops.entries()) {
+    const own = out.get(loop) ?? [];
+    const shared = grafted.some(({ xyz }) => {
+      if (own.length && edges[k].at(xyz[0], xyz[1]) <= finish + ON_ROUND) return false;
+      for (let i = 0; i < xyz.length; i += 3) if (edges[k].at(xyz[i], xyz[i + 1]) < finish + ON_ROUND) return true;
+      return false;
+    });
+    if (narrow.has(loop) || own.length === 0 || shared) out.delete(loop);
+  }
+  return out;
+}
+
+/** Branches of a rough round into corners are no longer than so many diameters in all. */
+const LONGEST_SPUR = 2;
+
+/** How far from the rough round by rounding what begins on it may lie, mm. */
+const ON_ROUND = 0.01;
+
+/** Whether a way in or out lies no further beside what a rough round has cleared than its allowance. */
+function alongside(way: Lead, { lead, measured }: Round, allowance: number): boolean {
+  if (!lead) return false;
+  const start = measured.pointAt(measured.nearest(...way.in[0]));
+  const lines = [lead.in, lead.out].map((points) => Float64Array.from(points.flat()));
+  return [...way.in, ...way.out].every(([x, y]) => {
+    const on = measured.pointAt(measured.nearest(x, y));
+    const near = Math.min(
+      Math.hypot(on.x - x, on.y - y),
+      Math.hypot(start.x - x, start.y - y),
+      ...lines.map((line) => toLine(line, x, y)),
+    );
+    return near <= allowance + ON_ROUND;
+  });
+}
+
+function toLine(line: Float64Array, x: number, y: number): number {
+  let best = Math.hypot(line[0] - x, line[1] - y);
+  for (let i = 2; i < line.length; i += 2) {
+    const [ax, ay] = [line[i - 2], line[i - 1]];
+    const [dx, dy] = [line[i] - ax, line[i + 1] - ay];
+    const l2 = dx * dx + dy * dy;
+    const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
+    best = Math.min(best, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+  }
+  return best;
+}
+
+/** A tab as it lies on a loop beside its own: no end of it stands out where the other is cut. */
+function tabBeside(on: ArcLength, own: ArcLength, tab: Tab): Tab {
+  const [from, to] = [tab.from, tab.to].map((s) => {
+    const { x, y } = own.pointAt(s);
+    return on.nearest(x, y);
+  });
+  return { ...tab, from, to: to < from ? to + on.total : to };
+}
+
+/** How far a loop is free of tabs after a place; 0 on a tab. */
+function freeAfter({ total }: ArcLength, from: number, tabs: readonly Tab[]): number {
+  const turn = (s: number) => ((s % total) + total) % total;
+  return tabs.reduce((free, tab) => {
+    const ahead = turn(tab.from - from);
+    return turn(from - tab.from) < tab.to - tab.from ? 0 : Math.min(free, ahead);
+  }, total);
+}
+
+/** Where the longest stretch without a tab begins. */
+function longestFreeFrom(measured: ArcLength, tabs: readonly Tab[]): number {
+  let best = 0;
+  let longest = -1;
+  for (const { to } of tabs) {
+    const free = freeAfter(measured, to + 1e-6, tabs);
+    if (free > longest) [best, longest] = [to + 1e-6, free];
+  }
+  return best;
+}
+
+/** A turn behind a ramp there and back along its beginning, no further than `free`. */
+function rampBefore(turn: readonly number[], above: number, z: number, run: number, free: number): number[] {
+  const stretch: number[] = [turn[0], turn[1], z];
+  let gone = 0;
+  for (let i = 3; i < turn.length && gone < free; i += 3) {
+    const [px, py] = [turn[i - 3], turn[i - 2]];
+    const length = Math.hypot(turn[i] - px, turn[i + 1] - py);
+    const t = gone + length > free ? (free - gone) / length : 1;
+    gone += t * length;
+    if (length > 0) stretch.push(px + t * (turn[i] - px), py + t * (turn[i + 1] - py), z);
+  }
+  const way = downAlong(stretch, above, run);
+  return way ? [...way, ...turn] : [turn[0], turn[1], above, ...turn];
+}
+
+/** After a tab a turn goes down along its way, back, and on, instead of straight down into the wood. */
+function rampsBehindTabs(way: readonly number[], above: number, slope: number, least: number): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < way.length; i += 3) {
+    out.push(way[i], way[i + 1], way[i + 2]);
+    const j = i + 3;
+    if (j >= way.length || way[j] !== way[i] || way[j + 1] !== way[i + 1]) continue;
+    const top = Math.min(above, way[i + 2]);
+    const z = way[j + 2];
+    if (!(top > z + 1e-6)) continue;
+    const stretch: number[] = [way[j], way[j + 1], z];
+    for (let k = j + 3; k < way.length && Math.abs(way[k + 2] - z) < 1e-9; k += 3) stretch.push(way[k], way[k + 1], z);
+    // Right before the end of the turn it has been cut already, where the turn began.
+    const down =
+      lengthOf(stretch, stretch.length / 3) < least ? undefined : downAlong(stretch, top, (top - z) / Math.tan(slope));
+    if (down) out.push(...down);
+  }
+  return out;
 }
 
 /**
@@ -182,6 +383,13 @@ function reversed(loop: Float64Array): Float64Array {
 
 function distanceTo(loop: Float64Array, { x, y }: { x: number; y: number }): number {
   return Clearance.ofLoops([loop]).at(x, y);
+}
+
+function lengthOfLine(points: readonly [number, number][]): number {
+  return points.reduce(
+    (sum, [x, y], i) => (i > 0 ? sum + Math.hypot(x - points[i - 1][0], y - points[i - 1][1]) : 0),
+    0,
+  );
 }
 
 function flat(points: readonly [number, number][], z: number): number[] {
@@ -231,6 +439,25 @@ function rampIn(points: readonly number[], above: number, z: number, slope: numb
   }
 }
 
+/** Tabs that overlap, or leave less than a length between them, as one: where it begins and ends along the loop. */
+function merged(tabs: readonly Tab[], total: number, least: number): Pick<Tab, 'from' | 'to'>[] {
+  const out: { from: number; to: number }[] = [];
+  const turn = (s: number) => ((s % total) + total) % total;
+  const sorted = tabs.map(({ from, to }) => ({ from: turn(from), to: turn(from) + to - from }));
+  for (const tab of sorted.sort((a, b) => a.from - b.from)) {
+    const last = out.at(-1);
+    if (last && tab.from <= last.to + least) last.to = Math.max(last.to, tab.to);
+    else out.push({ ...tab });
+  }
+  // The last may reach over the loop's start into the first.
+  const [first, last] = [out[0], out[out.length - 1]];
+  if (out.length > 1 && last.to + least - total >= first.from) {
+    last.to = Math.max(last.to, first.to + total);
+    out.shift();
+  }
+  return out;
+}
+
 /** One turn round a loop as x, y, z triples, from arc length `start`, at `z` or, over tabs, at `ceiling`. */
 function turnOf(
   measured: ArcLength,
@@ -248,7 +475,7 @@ function turnOf(
     for (let q = first; q <= end + 1e-12; q += total) stops.push({ s: q, heights });
   };
   for (let i = 0; i + 1 < at.length; i++) add(at[i]);
-  for (const tab of tabs) {
+  for (const tab of ramped ? tabs : merged(tabs, total, LEAST_WAY * diameter)) {
     if (ramped) {
       // Up to the middle and down again, so that the tab is a ridge that breaks off easily.
       const middle = (tab.from + tab.to) / 2;
@@ -271,7 +498,8 @@ function turnOf(
     return z;
   };
   const out: number[] = [];
-  let height = z;
+  const onTab = !ramped && tabs.some((tab) => measured.wrap(start - tab.from) < tab.to - tab.from - 1e-9);
+  let height = onTab ? ceiling : z;
   for (const stop of stops) {
     const { x, y } = measured.pointAt(start + stop.s);
     if (ramped) out.push(x, y, stop.heights ? stop.heights[0] : ridgeAt(stop.s));

@@ -13,12 +13,18 @@ const STRAIGHT_ENOUGH = (10 * Math.PI) / 180;
 
 /**
  * Spreads tabs evenly along a loop and moves each to the nearest place that is straight for its whole length.
- * Fewer come back where the loop is too short for them.
+ * Fewer come back where the loop is too short for them, or has no place for them.
  *
  * @param width length along the loop over which the bit rises, mm.
+ * @param stands whether nothing else that is cut goes through a tab at some place.
  * @example placeTabs(Float64Array.of(0, 0, 100, 0, 100, 50, 0, 50), 2, 10).length // 2
  */
-export function placeTabs(loop: Float64Array, count: number, width: number): Tab[] {
+export function placeTabs(
+  loop: Float64Array,
+  count: number,
+  width: number,
+  stands: (tab: Tab) => boolean = () => true,
+): Tab[] {
   const n = loop.length / 2;
   const measured = new ArcLength(loop);
   const { total } = measured;
@@ -45,19 +51,24 @@ export function placeTabs(loop: Float64Array, count: number, width: number): Tab
     return a <= b ? tb - ta : turned[n] - ta + tb;
   };
   const spacing = total / fitting;
+  // No further than its neighbour can come to meet it.
+  const most = Math.min(0.4 * spacing, (0.9 * spacing - width) / 2);
   const tabs: Tab[] = [];
   for (let k = 0; k < fitting; k++) {
     const wanted = (k + 0.5) * spacing;
-    let best = wanted;
+    let best: Tab | undefined;
     let least = Infinity;
     for (let j = 0; j <= 80; j++) {
-      const off = ((j % 2 ? 1 : -1) * Math.ceil(j / 2) * spacing * 0.4) / 40;
+      const off = ((j % 2 ? 1 : -1) * Math.ceil(j / 2) * most) / 40;
       const middle = wanted + off;
       const bend = turningAlong(middle - width, middle + width);
-      if (bend < least - 1e-9) [best, least] = [middle, bend];
+      if (bend < least - 1e-9) {
+        const tab = tabAt(loop, middle, width, measured);
+        if (stands(tab)) [best, least] = [tab, bend];
+      }
       if (least < STRAIGHT_ENOUGH) break;
     }
-    tabs.push(tabAt(loop, best, width, measured));
+    if (best) tabs.push(best);
   }
   return tabs;
 }

@@ -39,7 +39,7 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
       open.push(a, b);
     }
     if (open.length === 0) continue;
-    const { x: kx, y: ky, edges } = withoutTips(x, y, Uint32Array.from(open), wide, finish);
+    const { x: kx, y: ky, edges } = withoutTips(x, y, axis.r, Uint32Array.from(open), wide, finish);
     if (edges.length === 0) continue;
     const { tours, ways } = toursAlong({ x: kx, y: ky, edges }, (node) => (wide.has(node) ? 0 : Infinity), longest);
     out.tours.push(...tours);
@@ -52,7 +52,14 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
  * Lines shortened from their free ends by a length; what is shorter as a whole goes, if it hangs on something wide, and
  * is kept as it is where it stands alone.
  */
-function withoutTips(x: number[], y: number[], edges: Uint32Array, wide: ReadonlySet<number>, length: number) {
+function withoutTips(
+  x: number[],
+  y: number[],
+  r: Float64Array,
+  edges: Uint32Array,
+  wide: ReadonlySet<number>,
+  length: number,
+) {
   const count = edges.length / 2;
   const { start, incident } = incidence(x.length, edges, count);
   const long = (e: number) => Math.hypot(x[edges[2 * e]] - x[edges[2 * e + 1]], y[edges[2 * e]] - y[edges[2 * e + 1]]);
@@ -63,7 +70,12 @@ function withoutTips(x: number[], y: number[], edges: Uint32Array, wide: Readonl
   const done = new Uint8Array(count);
   const kept: number[] = [];
   const queue: number[] = [];
-  for (let n = 0; n < x.length; n++) if (left[n] === 1 && !wide.has(n)) queue.push(n);
+  for (let n = 0; n < r.length; n++)
+    if (left[n] === 1) {
+      // The middle of a round end: its edge is so much further.
+      behind[n] = r[n];
+      queue.push(n);
+    }
   for (let k = 0; k < queue.length; k++) {
     const n = queue[k];
     for (let i = start[n]; i < start[n + 1]; i++) {
