@@ -13,7 +13,6 @@ export class Edges {
     reach: number,
   ) {
     this.reach = reach;
-    this.size = Math.max(reach, 0.5);
     // An edge that stands twice has the area on both its sides, and is no outline.
     const once = new Map<string, number[]>();
     for (const loop of loops)
@@ -24,6 +23,8 @@ export class Edges {
       }
     this.kept = new Set(once.keys());
     this.segments = Float64Array.from([...once.values()].flat());
+    const { minX, minY, maxX, maxY } = this.bounds;
+    this.size = Math.max(Math.max(maxX - minX, maxY - minY) / 60, 0.05);
     for (let s = 0; s < this.segments.length; s += 4) {
       const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
       for (let i = this.cell(Math.min(ax, bx)); i <= this.cell(Math.max(ax, bx)); i++)
@@ -45,16 +46,20 @@ export class Edges {
     return Math.floor(v / this.size);
   }
 
-  private near(minX: number, minY: number, maxX: number, maxY: number): readonly number[] {
-    const r = this.reach;
-    const [i0, i1, j0, j1] = [this.cell(minX - r), this.cell(maxX + r), this.cell(minY - r), this.cell(maxY + r)];
+  /** Edges of which a part may lie no further than `reach` from a box. */
+  private near(minX: number, minY: number, maxX: number, maxY: number, reach: number): readonly number[] {
+    const [i0, i1] = [this.cell(minX - reach), this.cell(maxX + reach)];
+    const [j0, j1] = [this.cell(minY - reach), this.cell(maxY + reach)];
     const where = `${i0} ${i1} ${j0} ${j1}`;
     const known = this.nears.get(where);
     if (known) return known;
     const found = new Set<number>();
-    for (let i = i0; i <= i1; i++)
-      for (let j = j0; j <= j1; j++) for (const s of this.cells.get(i * 1_000_003 + j) ?? []) found.add(s);
+    if ((i1 - i0) * (j1 - j0) > 20_000) for (let s = 0; s < this.segments.length; s += 4) found.add(s);
+    else
+      for (let i = i0; i <= i1; i++)
+        for (let j = j0; j <= j1; j++) for (const s of this.cells.get(i * 1_000_003 + j) ?? []) found.add(s);
     const list = [...found];
+    if (this.nears.size > 20_000) this.nears.clear();
     this.nears.set(where, list);
     return list;
   }
@@ -62,18 +67,22 @@ export class Edges {
   /** Distance from a place to the nearest edge, or the reach, and on which side of it the place lies is not said. */
   distance(x: number, y: number): number {
     const g = this.segments;
-    let best = this.reach;
-    for (const s of this.near(x, y, x, y)) {
-      best = Math.min(best, toSegment(x, y, g[s], g[s + 1], g[s + 2], g[s + 3]));
+    // In growing squares: what is found within one cannot be beaten by what lies beyond it.
+    for (let within = this.size; ; within *= 2) {
+      let best = Math.min(within, this.reach);
+      for (const s of this.near(x, y, x, y, best))
+        best = Math.min(best, toSegment(x, y, g[s], g[s + 1], g[s + 2], g[s + 3]));
+      if (best < within || within >= this.reach) return best;
     }
-    return best;
   }
 
   /** The point of the edges nearest to a place, within the reach. */
   nearest(x: number, y: number): [number, number] | undefined {
     let best = this.reach;
     let found: [number, number] | undefined;
-    for (const s of this.near(x, y, x, y)) {
+    const within = this.distance(x, y) + 1e-9;
+    if (within > this.reach) return undefined;
+    for (const s of this.near(x, y, x, y, within)) {
       const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
       const l2 = (bx - ax) ** 2 + (by - ay) ** 2;
       const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / l2)) : 0;
@@ -84,10 +93,16 @@ export class Edges {
     return found;
   }
 
-  /** Distance from a straight move to the nearest edge, or the reach: 0 where it crosses one. */
-  fromMove(px: number, py: number, qx: number, qy: number): number {
-    let best = this.reach;
-    for (const s of this.near(Math.min(px, qx), Math.min(py, qy), Math.max(px, qx), Math.max(py, qy))) {
+  /**
+   * Distance from a straight move to the nearest edge, or the reach: 0 where it crosses one.
+   * @param enough further than this need not be known exactly, mm.
+   */
+  fromMove(px: number, py: number, qx: number, qy: number, enough = Infinity): number {
+    const [dp, dq] = [this.distance(px, py), this.distance(qx, qy)];
+    let best = Math.min(dp, dq);
+    const least = (dp + dq - Math.hypot(qx - px, qy - py)) / 2;
+    if (least >= enough) return least;
+    for (const s of this.near(Math.min(px, qx), Math.min(py, qy), Math.max(px, qx), Math.max(py, qy), best)) {
       const [ax, ay, bx, by] = this.segments.subarray(s, s + 4);
       if (crosses(px, py, qx, qy, ax, ay, bx, by)) return 0;
       best = Math.min(

@@ -52,7 +52,7 @@ function judgeFlat(text: string, moves: Move[], drawn: Drawn, asked: Asked): str
       if (by > (worst?.by ?? GOUGE)) worst = { by, move };
       continue;
     }
-    const by = radius - edges.fromMove(move.ax, move.ay, move.bx, move.by);
+    const by = radius - edges.fromMove(move.ax, move.ay, move.bx, move.by, radius);
     if (by > (worst?.by ?? GOUGE)) worst = { by, move };
     if (edges.inside(mx, my) === outside) wrongSide ??= move;
   }
@@ -348,25 +348,28 @@ function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {
   const found: string[] = [];
   const { slope, flat, startDepth } = asked;
   const big = asked.diameter / 2;
-  const edges = new Edges(drawn.loops, Math.max(big, ...asked.clear.map((d) => d / 2 + 3)) + 1);
+  const edges = new Edges(drawn.loops, big + Math.max(0, ...asked.clear) + 1);
   // No deeper than the cone is high, whatever was asked for.
   const limit = Math.min(asked.depth, startDepth + (big - flat) / slope);
   const widthAt = (z: number) => Math.max(0, -z - startDepth) * slope + flat;
   let worst: { by: number; move: Move } | undefined;
   let low = 0;
+  const way = moves.reduce((sum, m) => sum + Math.hypot(m.bx - m.ax, m.by - m.ay), 0);
+  // Close together on small drawings; never more than a minute's work.
+  const every = Math.max(0.02, way / 300_000);
   for (const move of moves) {
     low = Math.min(low, move.az, move.bz);
     const z = Math.min(move.az, move.bz);
     if (z > -startDepth - 1e-3) continue;
     if (move.bit !== 1) {
-      const by =
-        asked.clear[move.bit - 2] / 2 + (-z - startDepth) * slope - edges.fromMove(move.ax, move.ay, move.bx, move.by);
+      const needed = asked.clear[move.bit - 2] / 2 + (-z - startDepth) * slope;
+      const by = needed - edges.fromMove(move.ax, move.ay, move.bx, move.by, needed);
       if (by > (worst?.by ?? GOUGE + 2e-3 * slope)) worst = { by, move };
       if (z < -limit - 2e-3) found.push(say(move, `clears ${-z} mm deep, the V-bit reaches ${limit.toFixed(3)}`));
       continue;
     }
     const length = Math.hypot(move.bx - move.ax, move.by - move.ay);
-    const steps = Math.max(1, Math.min(400, Math.ceil((length + Math.abs(move.bz - move.az) * slope) / 0.02)));
+    const steps = Math.max(1, Math.min(400, Math.ceil((length + Math.abs(move.bz - move.az) * slope) / every)));
     for (let k = 0; k <= steps; k++) {
       const t = k / steps;
       const x = move.ax + t * (move.bx - move.ax);
@@ -389,15 +392,17 @@ function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {
 function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): string[] {
   const { slope, flat, startDepth } = asked;
   const { bounds } = edges;
+  const big = asked.diameter / 2;
   const ridge = Math.max(0, (asked.step - 2 * flat) / 2 / slope);
   const [w, h] = [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY];
-  const reach = asked.diameter / 2;
-  const grid = Math.max(1, reach);
+  const deepest = moves.reduce((most, { bz }) => Math.max(most, -bz), 0);
+  const grid = Math.max(0.3, Math.max(w, h) / 60, Math.min(big, deepest * slope) / 3);
   const cells = new Map<number, Move[]>();
   const key = (x: number, y: number) => Math.floor(x / grid) * 1_000_003 + Math.floor(y / grid);
   for (const move of moves) {
     if (Math.min(move.az, move.bz) > 0 || move.feed === 0) continue;
-    const r = move.bit === 1 ? reach : asked.clear[move.bit - 2] / 2;
+    const low = -Math.min(move.az, move.bz) - startDepth;
+    const r = (move.bit === 1 ? Math.min(big, flat + Math.max(0, low) * slope) : asked.clear[move.bit - 2] / 2) + 0.02;
     for (let x = Math.min(move.ax, move.bx) - r; x <= Math.max(move.ax, move.bx) + r + grid; x += grid)
       for (let y = Math.min(move.ay, move.by) - r; y <= Math.max(move.ay, move.by) + r + grid; y += grid) {
         const list = cells.get(key(x, y));
@@ -415,9 +420,8 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
       const y = bounds.minY + ((j + 0.5 + 0.3 * Math.sin(5 * i + j)) * h) / up;
       if (!edges.inside(x, y)) continue;
       const clear = edges.distance(x, y);
-      let wanted = Math.min(clear / slope, limit - startDepth - ridge);
-      // A place whose widest circle is narrower than the flat tip stays; and so does what the tip's flat needs.
-      if (clear < 3 * flat) wanted = 0;
+      // In the middle of a groove the tip is as flat as it is.
+      const wanted = Math.min((clear - flat) / slope, limit - startDepth - ridge);
       if (wanted <= 0.05) continue;
       let depth = 0;
       for (const move of cells.get(key(x, y)) ?? [])
@@ -430,18 +434,30 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
 
 /** Depth that a move cuts at a place, by golden section: a cone's depth along a straight move has one maximum. */
 function depthUnder(move: Move, x: number, y: number, { slope, flat, clear, diameter }: Asked): number {
-  const at = (t: number): number => {
-    const off = Math.hypot(x - move.ax - t * (move.bx - move.ax), y - move.ay - t * (move.by - move.ay));
-    const z = -(move.az + t * (move.bz - move.az));
-    if (move.bit !== 1) return off <= clear[move.bit - 2] / 2 + 0.012 ? z : -1;
-    return off > diameter / 2 + 0.012 ? -1 : z - Math.max(0, off - flat) / slope;
-  };
+  const radius = (move.bit === 1 ? diameter : clear[move.bit - 2]) / 2 + 0.012;
+  const [dx, dy] = [move.bx - move.ax, move.by - move.ay];
+  const l2 = dx * dx + dy * dy;
   let [a, b] = [0, 1];
+  if (l2 > 0) {
+    const middle = ((x - move.ax) * dx + (y - move.ay) * dy) / l2;
+    const away = ((x - move.ax) * dy - (y - move.ay) * dx) ** 2 / l2;
+    if (away > radius * radius) return -1;
+    const half = Math.sqrt((radius * radius - away) / l2);
+    [a, b] = [Math.max(0, middle - half), Math.min(1, middle + half)];
+    if (a > b) return -1;
+  } else if (Math.hypot(x - move.ax, y - move.ay) > radius) return -1;
+  const at = (t: number): number => {
+    const z = -(move.az + t * (move.bz - move.az));
+    if (move.bit !== 1) return z;
+    return z - Math.max(0, Math.hypot(x - move.ax - t * dx, y - move.ay - t * dy) - flat) / slope;
+  };
+  let best = Math.max(at(a), at(b));
   const g = (Math.sqrt(5) - 1) / 2;
   for (let k = 0; k < 40; k++) {
     const [c, d] = [b - g * (b - a), a + g * (b - a)];
     if (at(c) > at(d)) b = d;
     else a = c;
+    best = Math.max(best, at((a + b) / 2));
   }
-  return Math.max(at(0), at(1), at((a + b) / 2));
+  return best;
 }

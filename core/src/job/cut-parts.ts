@@ -1,6 +1,6 @@
 import { roundPlaces } from '../artwork/round-places.ts';
 import type { Shape } from '../artwork/svg.ts';
-import { type Bit, presetFor, profileOf, radiusAtDepth } from '../bits/bit.ts';
+import { type Bit, depthForRadius, presetFor, profileOf, radiusAtDepth } from '../bits/bit.ts';
 import type { Carvables } from '../cuts/carvable.ts';
 import { CutProblem } from '../cuts/cut-problem.ts';
 import { drill, type Hole } from '../cuts/drill.ts';
@@ -131,8 +131,11 @@ async function carve(job: Job, cut: VCarveCut, bit: Bit, artwork: CutArtwork, cl
   const parts = [part(cut, { path, carving, passes: carving.passes })];
   if (clearing.length === 0) return parts;
   const { area } = artwork.area();
-  const floor = clipper.offset(area, -(radiusAtDepth(shape, cut.depthLimit - cut.startDepth) - shape.flat));
-  return [...cleared(job, cut, clearing, floor, cut.depthLimit, cut.startDepth, clipper), ...parts];
+  // The floor is where the V-bit's own reach ends, which may be above the limit.
+  const reach = radiusAtDepth(shape, cut.depthLimit - cut.startDepth);
+  const floor = clipper.offset(area, -(reach - shape.flat));
+  const depth = cut.startDepth + depthForRadius(shape, reach);
+  return [...cleared(job, cut, clearing, floor, depth, cut.startDepth, clipper), ...parts];
 }
 
 /** The bits that clear before a cut’s own, largest first, as the cut names them. */
