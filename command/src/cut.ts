@@ -159,6 +159,7 @@ function programOf(
     speed: part.speed,
     minutes: planMotion(part.path, limits, part.dwells).minutes,
     dwells: part.dwells,
+    slope: profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope,
     details: detailsOf(wanted, job),
     beside: beside[k],
   }));

@@ -17,6 +17,13 @@ const FEWEST = 3;
 /** Arcs turn less than this, radians, so that controllers never take one for its rest. */
 const MOST_TURN = (170 * Math.PI) / 180;
 
+export interface ArcLimits {
+  /** How much wider the bit cuts a mm of depth, mm: a depth that is off counts as a width that is off by so much. */
+  slope?: number;
+  /** Arcs turn less than this, radians. */
+  mostTurn?: number;
+}
+
 /** Larger circles than this are as good as straight, mm. */
 const LARGEST = 2000;
 
@@ -26,7 +33,8 @@ const LARGEST = 2000;
  *
  * @example a circle of 200 chords: three arcs
  */
-export function fitArcs(path: Path): FittedMove[] {
+export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimits = {}): FittedMove[] {
+  const within = { slope, mostTurn };
   const { feed } = path;
   const moves: FittedMove[] = [];
   for (let i = 0; i + 1 < feed.length;) {
@@ -38,7 +46,7 @@ export function fitArcs(path: Path): FittedMove[] {
       let reach = FEWEST;
       let step = FEWEST;
       while (step > 0 && i + reach <= limit) {
-        const found = arcThrough(path, i, i + reach);
+        const found = arcThrough(path, i, i + reach, within);
         if (found) {
           [best, arc] = [i + reach, found];
           if (i + reach === limit) break;
@@ -50,7 +58,7 @@ export function fitArcs(path: Path): FittedMove[] {
       let hi = i + reach;
       while (arc && hi - lo > 1) {
         const mid = (lo + hi) >> 1;
-        const found = arcThrough(path, i, mid);
+        const found = arcThrough(path, i, mid, within);
         if (found) [lo, best, arc] = [mid, mid, found];
         else hi = mid;
       }
@@ -67,7 +75,12 @@ function lastWithSameFeed({ feed }: Path, i: number): number {
   return j;
 }
 
-function arcThrough({ xyz }: Path, from: number, to: number): FittedMove['arc'] {
+function arcThrough(
+  { xyz }: Path,
+  from: number,
+  to: number,
+  { slope, mostTurn }: Required<ArcLimits>,
+): FittedMove['arc'] {
   const middle = (from + to) >> 1;
   const [ax, ay] = [xyz[3 * from], xyz[3 * from + 1]];
   const bx = xyz[3 * middle] - ax;
@@ -94,16 +107,17 @@ function arcThrough({ xyz }: Path, from: number, to: number): FittedMove['arc'] 
     const py = xyz[3 * k - 2] - y;
     const qx = xyz[3 * k] - x;
     const qy = xyz[3 * k + 1] - y;
-    if (Math.abs(distance(qx, qy) - r) > ARC_FIT_TOLERANCE) return undefined;
-    if (Math.abs(distance((px + qx) / 2, (py + qy) / 2) - r) > ARC_FIT_TOLERANCE) return undefined;
+    const off = Math.max(Math.abs(distance(qx, qy) - r), Math.abs(distance((px + qx) / 2, (py + qy) / 2) - r));
+    if (off > ARC_FIT_TOLERANCE) return undefined;
     const turn = Math.atan2(px * qy - py * qx, px * qx + py * qy);
     if (clockwise ? turn >= 0 : turn <= 0) return undefined;
     turned += Math.abs(turn);
     gone += distance(qx - px, qy - py);
     const z = xyz[3 * from + 2] + (length > 0 ? (drop * gone) / length : 0);
-    if (Math.abs(xyz[3 * k + 2] - z) > ARC_FIT_TOLERANCE) return undefined;
+    const deep = Math.abs(xyz[3 * k + 2] - z);
+    if (deep > ARC_FIT_TOLERANCE || off + slope * deep > ARC_FIT_TOLERANCE) return undefined;
   }
-  return turned < MOST_TURN ? { x, y, clockwise } : undefined;
+  return turned < mostTurn ? { x, y, clockwise } : undefined;
 }
 
 /** Math.hypot costs several times as much, and the lengths here are plain. */

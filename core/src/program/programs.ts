@@ -1,3 +1,4 @@
+import { profileOf } from '../bits/bit.ts';
 import { formatLength } from '../quantity/format.ts';
 import type { JobResult } from '../job/compute.ts';
 import { titleOf } from '../job/title.ts';
@@ -26,6 +27,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
         plunge: made.plunge,
         speed: made.speed,
         minutes: made.minutes,
+        slope: profileOf(job.bits[number]).slope,
         details: made.id === cut.id ? detailsOf(cut, job) : undefined,
         drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
         dwells: made.dwells,

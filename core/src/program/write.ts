@@ -21,6 +21,8 @@ export interface ProgramCut {
   plunge: number;
   speed: number;
   minutes: number;
+  /** How much wider the bit cuts a mm of depth, mm; 0 where its walls are upright. */
+  slope?: number;
   /** Further settings for the heading: steps, sides, allowances. */
   details?: string;
   /** Only of drilling, for controllers that do it by cycles of their own. */
@@ -86,6 +88,9 @@ export function writeProgram(
     const text = (mm / perUnit).toFixed(decimals).replace(/\.?0+$/, '');
     return text === '-0' || text === '' ? '0' : text;
   };
+  /** A height of a bit that widens upwards is rounded upwards, so that rounding never cuts past the line. */
+  const height = (mm: number, slope: number) =>
+    number(slope > 0 ? (Math.ceil((mm / perUnit) * 10 ** decimals - 1e-6) / 10 ** decimals) * perUnit : mm);
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(unit === 'in' ? 2 : 0)) || 1);
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
@@ -109,9 +114,15 @@ export function writeProgram(
   const follow = (cut: ProgramCut, cutIndex: number) => {
     const { path } = cut;
     const { xyz, feed } = path;
+    const { slope = 0 } = cut;
+    const placeOf = (point: number) => [
+      number(xyz[3 * point] - zeroAt[0]),
+      number(xyz[3 * point + 1] - zeroAt[1]),
+      height(xyz[3 * point + 2] - zeroAt[2], slope),
+    ];
     const dwells = new Set(cut.dwells?.points);
     // Up first, then across: the bit may be anywhere.
-    let at = [0, 1, 2].map((k) => number(xyz[k] - zeroAt[k]));
+    let at = placeOf(0);
     const high = number(heading.approach - zero.z);
     lines.push(`G0 Z${high}`, `G0 X${at[0]} Y${at[1]}`);
     if (high !== at[2]) lines.push(`G0 Z${at[2]}`);
@@ -119,16 +130,18 @@ export function writeProgram(
     let G = 'G0';
     let F = '';
     const fitted: FittedMove[] =
-      dialect.arcs === 'none' ? Array.from({ length: feed.length - 1 }, (_, i) => ({ point: i + 1 })) : fitArcs(path);
+      dialect.arcs === 'none'
+        ? Array.from({ length: feed.length - 1 }, (_, i) => ({ point: i + 1 }))
+        : fitArcs(path, { slope, mostTurn: dialect.arcs === 'radius' ? MOST_TURN_BY_RADIUS : undefined });
     let before = 0;
     for (const { point, arc } of fitted) {
-      const to = [0, 1, 2].map((k) => number(xyz[3 * point + k] - zeroAt[k]));
+      const to = placeOf(point);
       const centre = arc && arcWords(at, to, [arc.x - zero.x, arc.y - zero.y], arc.clockwise);
       // An arc whose rounded numbers no longer describe one is written as the moves it stood for.
       const ends = arc && !centre ? Array.from({ length: point - before }, (_, k) => before + 1 + k) : [point];
       for (const end of ends) {
         const words: string[] = [];
-        const target = end === point ? to : [0, 1, 2].map((k) => number(xyz[3 * end + k] - zeroAt[k]));
+        const target = end === point ? to : placeOf(end);
         'XYZ'.split('').forEach((letter, k) => {
           if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
         });
@@ -168,7 +181,11 @@ export function writeProgram(
     if (clockwise ? turn >= 0 : turn <= 0) return undefined;
     if (dialect.arcs === 'centre') return `I${i} J${j}`;
     const mean = (r + Math.hypot(tx - ci, ty - cj)) / 2;
-    return `R${number(Math.max(mean, Math.hypot(tx - fx, ty - fy) / 2 + 0.0005))}`;
+    const half = Math.hypot(tx - fx, ty - fy) / 2;
+    const written = number(Math.max(mean, half + 0.0005));
+    // From a rounded radius the controller finds another centre, the further the more the arc turns.
+    const rise = (radius: number) => Math.sqrt(Math.max(0, radius * radius - half * half));
+    return Math.abs(rise(Number(written) * perUnit) - rise(mean)) > 0.003 ? undefined : `R${written}`;
   };
 
   const drillByCycle = (cut: ProgramCut, cutIndex: number) => {
@@ -225,6 +242,9 @@ export function writeProgram(
       : lines;
   return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
 }
+
+/** Arcs given by their radius turn less, radians: the nearer to half a turn, the more its rounding moves them. */
+const MOST_TURN_BY_RADIUS = (100 * Math.PI) / 180;
 
 /** What a program’s heading says of where it ends. */
 const PARKED = {
