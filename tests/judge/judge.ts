@@ -356,7 +356,7 @@ function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {
   let low = 0;
   const way = moves.reduce((sum, m) => sum + Math.hypot(m.bx - m.ax, m.by - m.ay), 0);
   // Close together on small drawings; never more than a minute's work.
-  const every = Math.max(0.02, way / 300_000);
+  const every = Math.max(0.02, way / 60_000);
   for (const move of moves) {
     low = Math.min(low, move.az, move.bz);
     const z = Math.min(move.az, move.bz);
@@ -410,7 +410,7 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
         else if (list[list.length - 1] !== move) list.push(move);
       }
   }
-  const places = 1200;
+  const places = 700;
   const across = Math.max(2, Math.round(Math.sqrt((places * w) / Math.max(h, 1e-6))));
   const up = Math.max(2, Math.round(places / across));
   let worst: { by: number; x: number; y: number } | undefined;
@@ -453,7 +453,7 @@ function depthUnder(move: Move, x: number, y: number, { slope, flat, clear, diam
   };
   let best = Math.max(at(a), at(b));
   const g = (Math.sqrt(5) - 1) / 2;
-  for (let k = 0; k < 40; k++) {
+  for (let k = 0; k < 24; k++) {
     const [c, d] = [b - g * (b - a), a + g * (b - a)];
     if (at(c) > at(d)) b = d;
     else a = c;

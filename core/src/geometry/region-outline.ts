@@ -63,9 +63,10 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
 
 /**
  * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch) a micrometre away from it, to the
- * side on which the region lies, so that the inside has no pinched place. Returns how many were moved.
+ * side from which its own neighbours come: a hole away from the outline that it touches, and two lobes that meet in a
+ * point away from each other. Returns how many were moved.
  */
-export function partTouching({ count, x, y, next }: RegionOutline): number {
+export function partTouching({ count, x, y, next, previous }: RegionOutline): number {
   const byX = new Float64Array(count);
   const byY = new Float64Array(count);
   const segments = new Flatbush(count);
@@ -79,10 +80,13 @@ export function partTouching({ count, x, y, next }: RegionOutline): number {
       const q = next[s];
       if (s === i || q === i) continue;
       if (distanceToSegment(x[i], y[i], x[s], y[s], x[q], y[q]) >= NUDGE / 2) continue;
-      // The inside lies left of the segment that is touched.
       const length = Math.hypot(x[q] - x[s], y[q] - y[s]);
-      byX[i] -= (y[q] - y[s]) / length;
-      byY[i] += (x[q] - x[s]) / length;
+      const [nx, ny] = [-(y[q] - y[s]) / length, (x[q] - x[s]) / length];
+      const leftOf = (n: number) => (x[n] - x[i]) * nx + (y[n] - y[i]) * ny;
+      // Where its neighbours lie along the segment, the inside does: on the left of it.
+      const side = leftOf(next[i]) + leftOf(previous[i]) < -NUDGE ? -1 : 1;
+      byX[i] += side * nx;
+      byY[i] += side * ny;
     }
   let total = 0;
   for (let i = 0; i < count; i++) {
