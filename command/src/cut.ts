@@ -159,7 +159,7 @@ function programOf(
     speed: part.speed,
     minutes: planMotion(part.path, limits, part.dwells).minutes,
     dwells: part.dwells,
-    slope: profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope,
+    slope: part.carving ? profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope : 0,
     details: detailsOf(wanted, job),
     beside: beside[k],
   }));

@@ -4,17 +4,24 @@ import { z } from 'zod';
 import { Misuse } from './misuse.ts';
 import { DATA, ROOT } from './paths.ts';
 
-const Kept = z.object({ seed: z.number().int().default(1), fuzz: z.number().int().default(1) });
+const Kept = z.object({
+  seed: z.number().int().default(1),
+  fuzz: z.number().int().default(1),
+  judge: z.number().int().default(1),
+});
 /** Moments, walks over the table, and kills of one round. */
 const ROUND = { moments: 100, walks: 150, kills: 20 };
 /** Mutants of each kind in one round of `--fuzz`. */
 const MUTANTS = 1000;
-const USE = './kerbe soak --minutes 30, or ./kerbe soak --fuzz --count 20000; both take --seed.';
+/** Drawings of each kind of cut in one round of `--judge`. */
+const JUDGED = 50;
+const USE = './kerbe soak [--judge] --minutes 30, or ./kerbe soak --fuzz --count 20000; all take --seed.';
 
 /**
  * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, random walks over its table, and
  * processes of a whole shop killed and stalled. `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that
- * comes in. Both go on where the last soak ended, print their seeds, and end with 1 at the first that fails.
+ * comes in. `./kerbe soak --judge [--minutes N] [--seed S]`: drawings and settings by chance, cut and judged by brute
+ * force. All go on where the last soak ended, print their seeds, and end with 1 at the first that fails.
  */
 export async function soak(args: string[]): Promise<void> {
   const number = (name: string, fallback: number): number => {
@@ -41,6 +48,16 @@ export async function soak(args: string[]): Promise<void> {
       keep({ fuzz: ++seed });
     }
     console.log(`${count} mutants of each kind held; the next soak goes on at seed ${seed}.`);
+    return;
+  }
+  if (args.includes('--judge')) {
+    let seed = number('seed', kept.judge);
+    const first = seed;
+    for (const until = Date.now() + number('minutes', 10) * 60_000; Date.now() < until;) {
+      await round('tests/judge/judge.test.ts', { KERBE_JUDGED: String(JUDGED), KERBE_SEED: String(seed) });
+      keep({ judge: (seed += JUDGED) });
+    }
+    console.log(`${seed - first} drawings of each kind of cut held; the next soak goes on at seed ${seed}.`);
     return;
   }
   let seed = number('seed', kept.seed);
@@ -81,10 +98,10 @@ async function round(test: string, env: Record<string, string>): Promise<void> {
   for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => (said += text));
   const status = await new Promise((resolve) => child.on('close', resolve));
   const lines = said.split('\n');
-  for (const line of lines.filter((l) => /^\d[\d,]* (drawings|job|requests|programs)|^most memory/.test(l)))
+  for (const line of lines.filter((l) => /^\d[\d,]* (drawings|job|requests|programs)|^most memory|judged and/.test(l)))
     console.log(`  ${line}`);
   if (status === 0) return;
-  const why = lines.filter((line) => /AssertionError|Error:|Counterexample|seed/.test(line)).slice(0, 12);
+  const why = lines.filter((line) => /AssertionError|Error:|Counterexample|seed|again:/.test(line)).slice(0, 12);
   const again = Object.entries(env).map(([name, value]) => `${name}=${value}`);
   throw new Error(`A round failed. Again with: ${again.join(' ')} npx vitest run ${test}\n${why.join('\n')}`);
 }

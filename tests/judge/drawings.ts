@@ -58,7 +58,7 @@ const MAKERS: Record<string, Maker> = {
   blob: (dice) => ({ loops: [blob(dice, 0, 0, between(dice, 4, 18), whole(dice, 20, 160))] }),
   'short segments': (dice) => {
     const size = between(dice, 4, 12);
-    return { loops: [ring(0, 0, () => size + between(dice, -0.01, 0.01), whole(dice, 400, 900))] };
+    return { loops: [ring(0, 0, () => size + between(dice, -0.01, 0.01), whole(dice, 150, 500))] };
   },
   star: (dice) => {
     const [n, out, inner] = [whole(dice, 3, 14), between(dice, 3, 15), between(dice, 0.3, 0.8)];
@@ -258,6 +258,35 @@ export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAW
     loops: made.loops.map((loop) => loop.map(([x, y]) => [right(x), h - down(y)])),
     width: w,
     height: h,
+  };
+}
+
+/** Round holes for drilling, and other outlines among them; `loops` holds the middles, one a loop. */
+export function holesFrom(dice: Dice): Drawn {
+  const [w, h] = [between(dice, 20, 120), between(dice, 20, 120)];
+  const round = (v: number) => Number(v.toFixed(4));
+  const loops: Loop[] = [];
+  const parts: string[] = [];
+  const pitch = between(dice, 4, 12);
+  for (let x = pitch / 2; x < w; x += pitch)
+    for (let y = pitch / 2; y < h; y += pitch) {
+      if (dice() < 0.5 || loops.length > 60) continue;
+      const [cx, cy] = [round(x + between(dice, -1, 1)), round(y + between(dice, -1, 1))];
+      const r = round(pitch * between(dice, 0.05, 0.3));
+      loops.push([[cx, round(h) - cy]]);
+      parts.push(
+        dice() < 0.5
+          ? `<circle cx="${cx}" cy="${cy}" r="${r}"/>`
+          : `<path d="M${cx - r} ${cy}A${r} ${r} 0 0 0 ${cx + r} ${cy}A${r} ${r} 0 0 0 ${cx - r} ${cy}Z"/>`,
+      );
+    }
+  if (dice() < 0.3) parts.push(`<path d="M1 1L3 1L2 2.5Z"/>`);
+  return {
+    kind: 'holes',
+    svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${round(w)}mm" height="${round(h)}mm" viewBox="0 0 ${round(w)} ${round(h)}">${parts.join('')}</svg>`,
+    loops,
+    width: round(w),
+    height: round(h),
   };
 }
 

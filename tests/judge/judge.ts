@@ -15,6 +15,7 @@ const MOST_CELLS = 250_000;
 export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
   const moves = placed(movesOf(text), asked, drawn);
   if (asked.kind === 'v-carve') return judgeCarving(moves, drawn, asked);
+  if (asked.kind === 'drill') return judgeHoles(moves, drawn, asked);
   return judgeFlat(text, moves, drawn, asked);
 }
 
@@ -323,7 +324,6 @@ function judgeWalls(
       if (k > 0 && high[(first + k - 1) % high.length]) runs[runs.length - 1].push(index);
       else runs.push([index]);
     }
-    if (runs.length === 0 && asked.side !== 'on') found.push('no tab stands on an outline that has room for one');
     for (const run of runs) {
       // Along the bit's way, as the tab's length is meant; round a corner its arc counts as the chord here.
       const long = run.reduce((sum, k, i) => {
@@ -331,7 +331,7 @@ function judgeWalls(
         const [a, b] = [places[run[i - 1]], places[k]];
         return sum + Math.hypot(a[0] - b[0], a[1] - b[1]);
       }, 0);
-      if (run.length > 2 && long < tabs.length - 3 * every - swept.cell - 0.6 * radius)
+      if (run.length > 2 && long < tabs.length - 3 * every - swept.cell - radius)
         found.push(`a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for`);
       const middle = run.slice(Math.floor(run.length * 0.2), Math.ceil(run.length * 0.8));
       const lowest = Math.min(...middle.map((k) => heights[k]));
@@ -340,6 +340,32 @@ function judgeWalls(
     }
   }
   void moves;
+  return [...new Set(found)].slice(0, 4);
+}
+
+/** Every hole at its place, to its depth, by pecks; and no rapid move into what is not drilled yet. */
+function judgeHoles(moves: Move[], drawn: Drawn, asked: Asked): string[] {
+  const found: string[] = [];
+  const reached = new Map<number, number>();
+  for (const move of moves) {
+    if (Math.min(move.az, move.bz) >= 0) continue;
+    if (Math.hypot(move.bx - move.ax, move.by - move.ay) > 1e-6) found.push(say(move, 'goes sideways in a hole'));
+    const hole = drawn.loops.findIndex(([[x, y]]) => Math.hypot(move.bx - x, move.by - y) < 2e-3);
+    if (hole < 0) {
+      found.push(say(move, 'drills where no hole is drawn'));
+      continue;
+    }
+    const deep = reached.get(hole) ?? 0;
+    if (move.bz >= move.az) continue;
+    const most = asked.peck > 0 ? asked.peck : asked.depth;
+    if (move.feed === 0 && -move.bz > deep + 1e-6) found.push(say(move, 'a rapid move into undrilled wood'));
+    if (-move.bz > deep + most + 2e-3) found.push(say(move, `drills ${(-move.bz - deep).toFixed(3)} mm at once`));
+    reached.set(hole, Math.max(deep, -move.bz));
+  }
+  drawn.loops.forEach((_, k) => {
+    if (Math.abs((reached.get(k) ?? 0) - asked.depth) > 2e-3)
+      found.push(`hole ${k + 1} is ${reached.get(k) ?? 0} mm deep`);
+  });
   return [...new Set(found)].slice(0, 4);
 }
 

@@ -5,7 +5,7 @@ import { cutToFiles } from '../../command/src/cut.ts';
 import { Misuse } from '../../command/src/misuse.ts';
 import type { Cut } from '../../core/src/job/job.ts';
 import { random } from '../faults/random.ts';
-import { drawingFrom, type Drawn } from './drawings.ts';
+import { drawingFrom, type Drawn, holesFrom } from './drawings.ts';
 import { judge } from './judge.ts';
 import { type Asked, settingsFrom } from './settings.ts';
 
@@ -23,7 +23,7 @@ export interface Judged {
 export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const dice = random(seed * 7919 + kind.length * 104_729);
   for (let k = 0; k < 5; k++) dice();
-  const drawn = drawingFrom(dice);
+  const drawn = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
   const asked = settingsFrom(dice, kind);
   const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
   try {
@@ -33,6 +33,8 @@ export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
     try {
       await cutToFiles(readCutOptions(words));
     } catch (error) {
+      if (error instanceof Misuse && /fault of Kerbe/.test(error.message))
+        return { drawn, asked, findings: [error.message], command };
       if (error instanceof Misuse) return { drawn, asked, refused: error.message, findings: [], command };
       return { drawn, asked, findings: [`crashed: ${(error as Error).stack ?? String(error)}`], command };
     }

@@ -14,6 +14,7 @@ import { checkMoves } from '../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { graft, toursAlong } from './axis-tours.ts';
+import { checkClear } from './checked.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, enterTrack, type Entry } from './entry.ts';
 import { openedBy } from './floor.ts';
@@ -116,7 +117,9 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
     const key = shapeKey(loops, minX, minY);
     let local = known.get(key);
     if (!local) {
-      local = partTracks(shiftLoops(loops, -minX, -minY), settings, clipper);
+      const own = shiftLoops(loops, -minX, -minY);
+      local = partTracks(own, settings, clipper);
+      checkClear([...local.rough, ...local.last], own, true, radius);
       known.set(key, local);
     }
     for (const { xyz } of local.rough) points += xyz.length / 3;
@@ -199,7 +202,9 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   const narrow = tight.ways.map((way) => flatTrack(way, 0, false));
   const finished = (rough: Track[]): Pick<PartTracks, 'rough' | 'last'> => {
     const all = [...graft(rough, tight.tours, ROUNDING), ...narrow];
-    return { rough: all, last: wall ? wallRounds(wall, all, finish, climb) : [] };
+    // On the outermost ring everything is cleared by then, by this bit or by those before it.
+    const cleared = [...(levels[0] ?? []).map((loop) => flatTrack(loop, 0, true)), ...narrow];
+    return { rough: all, last: wall ? wallRounds(wall, cleared, finish, climb) : [] };
   };
   if (levels.length === 0) return { ...finished([]), room: () => 0, left };
   const legal = Clearance.ofLoops(levels[0]);
@@ -262,18 +267,18 @@ function withMissed(
 }
 
 /**
- * Rounds along a wall. Each begins beside it, where the rough round has been, so that the bit comes down in air and meets
- * the allowance from the side.
+ * Rounds along a wall. Each begins beside it, where all is cleared, so that the bit comes down in air and meets the
+ * allowance from the side.
  */
-function wallRounds(wall: Loops, rough: readonly Track[], finish: number, climb: boolean): Track[] {
+function wallRounds(wall: Loops, cleared: readonly Track[], finish: number, climb: boolean): Track[] {
   const places = new Flatbush(
     Math.max(
       1,
-      rough.reduce((sum, { xyz }) => sum + xyz.length / 3, 0),
+      cleared.reduce((sum, { xyz }) => sum + xyz.length / 3, 0),
     ),
   );
   const at: number[] = [];
-  for (const { xyz } of rough)
+  for (const { xyz } of cleared)
     for (let i = 0; i < xyz.length; i += 3) {
       places.add(xyz[i], xyz[i + 1], xyz[i], xyz[i + 1]);
       at.push(xyz[i], xyz[i + 1]);

@@ -8,6 +8,7 @@ import { MOST_MOVES } from '../motion/too-many-moves.ts';
 import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { graft } from './axis-tours.ts';
+import { checkClear } from './checked.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, downAlong, LEAST_WAY, lengthOf } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
@@ -154,6 +155,13 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     };
     return [...rough, wall];
   });
+  if (sign !== 0) {
+    const lines = todo.flatMap(({ measured, lead }) => [
+      flatTrack(measured.loop, 0, true),
+      ...[lead?.in, lead?.out].flatMap((way) => (way?.length ? [flatTrack(way.flat(), 0, false)] : [])),
+    ]);
+    checkClear(lines, area, sign < 0, diameter / 2);
+  }
   for (const round of todo) {
     const { measured, lead, heights } = round;
     let above = 0;

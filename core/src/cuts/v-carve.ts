@@ -7,6 +7,7 @@ import { checkMoves } from '../motion/too-many-moves.ts';
 import { shiftTrack, type Track } from '../motion/track.ts';
 import { grooveRoute } from '../sequence/groove-route.ts';
 import type { Carvable, Carvables } from './carvable.ts';
+import { checkCarved } from './checked.ts';
 import { CutProblem } from './cut-problem.ts';
 import { eroded } from './erosion.ts';
 import { floorTracks } from './floor.ts';
@@ -179,6 +180,7 @@ function carveRegion(
       const area = passReach === reach ? floor : eroded(carvable, passReach, clipper);
       tracks.push(...floorTracks(carvable, area, settings, clipper, passReach, -startDepth - limit));
     }
+    checkCarved(tracks, axis.clearance, bit, -startDepth);
     out.tracks.push(tracks);
   }
   return out;

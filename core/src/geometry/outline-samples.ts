@@ -61,7 +61,8 @@ const ROUNDS_BEFORE_PARTING = 12;
 /**
  * Samples and triangulates a region.
  * @param least loss of carving, mm, under which a blunt corner needs no ear.
- * @throws {TriangulationError} when pieces of the outline cannot be made edges: it crosses itself.
+ * @throws {TriangulationError} when pieces of the outline cannot be made edges: it crosses itself, which what
+ *   `Clipper.union` returns does not.
  */
 export function triangulate(outline: RegionOutline, least: number): Triangulated {
   let samples = first(outline);
@@ -75,7 +76,9 @@ export function triangulate(outline: RegionOutline, least: number): Triangulated
       round = 0;
     } else samples = split(samples, outline);
   }
-  throw new TriangulationError('An outline touches or crosses itself where it should not; mend it where it was drawn.');
+  throw new TriangulationError(
+    'Kerbe could not find the middle line of an outline; that is a fault of Kerbe, not of the drawing, and moving one of its points a little may help.',
+  );
 }
 
 interface Samples {

@@ -27,7 +27,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
         plunge: made.plunge,
         speed: made.speed,
         minutes: made.minutes,
-        slope: profileOf(job.bits[number]).slope,
+        slope: made.carving ? profileOf(job.bits[number]).slope : 0,
         details: made.id === cut.id ? detailsOf(cut, job) : undefined,
         drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
         dwells: made.dwells,

@@ -1,0 +1,101 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { describe, expect, test } from 'vitest';
+import { readCutOptions } from '../../command/src/cut-options.ts';
+import { cutToFiles } from '../../command/src/cut.ts';
+import type { Cut } from '../../core/src/job/job.ts';
+import { drawingOf } from './drawings.ts';
+import { judge } from './judge.ts';
+import { movesOf } from './moves.ts';
+import { judged } from './round.ts';
+import { askedFor } from './settings.ts';
+
+// Everything here is by brute force and with the stand-in's reader; nothing is asked of the engine but a program.
+// `KERBE_JUDGE=pocket:404` judges one again; `./kerbe soak --judge` judges as many as there is time for.
+const [ONE, SEED] = (process.env.KERBE_JUDGE ?? '').split(':');
+const COUNT = Number(process.env.KERBE_JUDGED ?? 30);
+const FIRST = Number(process.env.KERBE_SEED ?? 1);
+const KINDS = ['pocket', 'profile', 'v-carve', 'drill'] as const satisfies Cut['kind'][];
+
+test.skipIf(ONE)('every kind of cut, drawings and settings by chance', { timeout: 3_600_000 }, async () => {
+  for (const kind of KINDS) {
+    let [cut, refused] = [0, 0];
+    const found: string[] = [];
+    for (let seed = FIRST; seed < FIRST + COUNT; seed++) {
+      const { findings, command, asked, drawn, refused: why } = await judged(kind, seed);
+      if (why) refused++;
+      else cut++;
+      for (const finding of findings) found.push(`${drawn.kind}, ${asked.options}: ${finding}\n  again: ${command}`);
+    }
+    console.log(`${kind}: ${cut} judged and ${refused} refused, seeds ${FIRST} to ${FIRST + COUNT - 1}`);
+    expect(found.join('\n')).toBe('');
+    expect(cut).toBeGreaterThan(COUNT / 3);
+  }
+});
+
+test.runIf(ONE)(
+  'the one that was asked for',
+  async () => {
+    const { findings, asked, refused } = await judged(ONE as Cut['kind'], Number(SEED));
+    console.log(asked.options, refused ?? '');
+    expect(findings.join('\n')).toBe('');
+  },
+  600_000,
+);
+
+/** Each went wrong once: a crash, a gouge, a notched tab, full depth at once, or wood left standing. */
+const HARD = `pocket rings-a-bit-apart --bit end:6 --depth 3.785 --step 6mm
+pocket short-spines --bit end:2 --depth 3 --step 2mm --ramp 2deg
+profile plate-with-tabs --bit end:6 --depth 12 --depth-per-pass 3 --ramp 30deg --tabs 4 --tab 6x1.5
+pocket star-with-a-finish --bit end:3.175 --depth 4.03 --depth-per-pass 1.16 --step 1.27mm --pattern lines --angle 137deg --finish 0.15 --ramp 2deg --slots
+profile narrow-cross --bit end:3.175 --side inside --depth 6.48 --depth-per-pass 3.45 --skin 0.21 --finish 0.26
+pocket wide-with-a-finish --bit end:2 --depth 1.083 --depth-per-pass 0.27 --step 0.8mm --finish 0.35 --ramp 0deg --clear-bit end:4
+pocket cross-by-three-bits --bit end:6 --depth 4.826 --depth-per-pass 2.511 --step 5.7mm --slots --ramp 20deg --clear-bit end:12 --clear-bit end:7.8
+pocket conventional-after-a-larger --bit end:6 --depth 4.322 --depth-per-pass 4.3 --step 3mm --last-pass 0.98 --conventional --ramp 2deg --clear-bit end:12
+v-carve island-near-its-wall --bit v150:60 --step 0.5mm
+v-carve low-cone --bit v150:60
+v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3`
+  .split('\n')
+  .map((line) => line.split(' '));
+
+describe.skipIf(ONE)('what went wrong once', () => {
+  test.each(HARD)('%s %s', async (kind, name, ...options) => {
+    const art = fileURLToPath(new URL(`../drawings/hard/${name}.svg`, import.meta.url));
+    const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
+    try {
+      await cutToFiles(readCutOptions([kind, art, ...options, '--out', `${folder}/a.nc`]));
+      const program = readFileSync(`${folder}/a.nc`, 'utf8');
+      expect(
+        judge(program, drawingOf(readFileSync(art, 'utf8')), askedFor(kind as Cut['kind'], options.join(' '))),
+      ).toEqual([]);
+      // A ramp there and back is no thousands of moves of a few micrometres.
+      const tiny = movesOf(program).filter(
+        (m) => m.feed > 0 && m.bz < m.az && Math.hypot(m.bx - m.ax, m.by - m.ay) < 0.004,
+      );
+      expect(tiny.length).toBeLessThan(100);
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
+  });
+});
+
+describe.skipIf(ONE)('the judge sees what is wrong', () => {
+  const square = drawingOf('<svg viewBox="0 0 20 20"><path d="M2 2L18 2L18 18L2 18Z"/></svg>');
+  const asked = (kind: Cut['kind'], options: string) => askedFor(kind, `--bit end:4 ${options}`);
+  const program = (...lines: string[]) =>
+    ['G17 G21 G90 G94 G54', 'T1 M6', 'S1000 M3', 'G0 X10 Y10', 'G0 Z1', 'F1000', ...lines, 'G0 Z5', 'M30'].join('\n');
+  test.each([
+    ['a move beyond the outline', ['G1 Z-1', 'G1 X16.1'], /beyond the outline/],
+    ['wood left', ['G1 Z-1', 'G1 X12'], /leaves .* mm²/],
+    ['too deep at once', ['G1 Z-2', 'G1 X12'], /at once/],
+    ['straight down where a ramp was asked for', ['G1 Z-1', 'G1 X12'], /goes down in wood at 90/],
+    ['a rapid move into wood', ['G0 Z-0.5', 'G1 Z-1', 'G1 X12'], /rapid move 0.500 mm into wood/],
+    ['not deep enough', ['G1 Z-0.5', 'G1 X12'], /only 0.5 mm deep/],
+    ['the wall the wrong way round', ['G1 Z-1', 'X16', 'Y4', 'X4', 'Y16', 'X16', 'Y10'], /against the direction/],
+  ])('%s', (_, lines, finding) => {
+    expect(judge(program(...lines), square, asked('pocket', '--depth 1 --depth-per-pass 1')).join('\n')).toMatch(
+      finding,
+    );
+  });
+});
