@@ -9,6 +9,16 @@ export const CUT_USE =
 
 const KINDS = ['v-carve', 'pocket', 'profile', 'drill', 'inlay'] as const;
 
+/** Options of every kind of cut, and those of each. */
+const OF_ALL = ['bit', 'feed', 'plunge', 'speed', 'lift', 'thickness', 'zero', 'units', 'no-arcs', 'refit', 'out'];
+const OF_KIND: Record<(typeof KINDS)[number], readonly string[]> = {
+  'v-carve': ['clear-bit', 'max-depth', 'start-depth', 'depth-per-pass', 'step'],
+  pocket: ['clear-bit', 'start-depth', 'depth', 'depth-per-pass', 'last-pass', 'step', 'pattern', 'angle', 'ramp', 'finish', 'conventional', 'slots'],
+  profile: ['depth', 'depth-per-pass', 'last-pass', 'side', 'conventional', 'tabs', 'tab', 'skin', 'finish', 'lead', 'ramp', 'overlap'],
+  drill: ['depth', 'peck', 'dwell'],
+  inlay: ['depth', 'depth-per-pass', 'last-pass', 'step', 'allowance', 'conventional', 'ramp', 'tabs', 'tab'],
+}; // prettier-ignore
+
 /** What `./kerbe cut` was asked for; lengths in mm. */
 export interface CutOrder {
   kind: Cut['kind'];
@@ -30,7 +40,7 @@ export function readCutOptions(args: string[]): CutOrder {
   let parsed;
   try {
     parsed = parseArgs({
-      args,
+      args: withValues(args),
       allowPositionals: true,
       options: {
         bit: { type: 'string' },
@@ -75,6 +85,13 @@ export function readCutOptions(args: string[]): CutOrder {
   const [kind, art] = positionals;
   const known = KINDS.find((k) => k === kind);
   if (!known) throw new Misuse(kind ? `There is no cut “${kind}”; there are ${KINDS.join(', ')}.` : CUT_USE);
+  const strange = Object.keys(values).find((name) => !OF_ALL.includes(name) && !OF_KIND[known].includes(name));
+  if (strange) {
+    const others = KINDS.filter((k) => OF_KIND[k].includes(strange));
+    throw new Misuse(
+      `--${strange} is no option of ${known}, only of ${others.join(', ')}; ${known} takes --${OF_KIND[known].join(', --')}.`,
+    );
+  }
   if (!art || positionals.length > 2) throw new Misuse(`One drawing is needed. ${CUT_USE}`);
   if (!values.out) throw new Misuse(`Say where the program goes with --out FILE. ${CUT_USE}`);
   if (!values.bit) throw new Misuse('Say which bit with --bit, for example v60:12.7, end:3.175 or drill:3.');
@@ -215,6 +232,15 @@ export function readCutOptions(args: string[]): CutOrder {
     refit: number('refit', 0, 'length', 0, 2),
     thickness: number('thickness', known === 'profile' ? depth : 200, 'length', 0.1, 1000),
   };
+}
+
+/** Arguments with a value below 0 joined to its option, or it would be taken for an option itself. */
+function withValues(args: readonly string[]): string[] {
+  const out: string[] = [];
+  for (const arg of args)
+    if (/^-[\d.]/.test(arg) && /^--[a-z-]+$/.test(out.at(-1) ?? '')) out[out.length - 1] += `=${arg}`;
+    else out.push(arg);
+  return out;
 }
 
 /** `v60:12.7[:tip]`, `end:6.35`, `drill:3`: kind, angle and diameters. */

@@ -15,14 +15,14 @@ import { measurePath } from '@kerbe/core/motion/path';
 import { planMotion } from '@kerbe/core/motion/plan';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
 import { type Dialect, DIALECTS } from '@kerbe/core/program/dialect';
-import { detailsOf } from '@kerbe/core/program/programs';
+import { clearingDetails, detailsOf } from '@kerbe/core/program/programs';
 import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import { orderParts } from '@kerbe/core/sequence/order';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { usualBench } from './bench-limits.ts';
 import { type CutOrder, readCutOptions } from './cut-options.ts';
-import { Misuse } from './misuse.ts';
+import { fileOf, Misuse } from './misuse.ts';
 
 /** What `./kerbe cut` prints: lengths in mm, times in seconds unless the name says otherwise. */
 export interface CutReport {
@@ -45,7 +45,7 @@ export async function cut(args: string[]): Promise<void> {
 /** Cuts a drawing and writes its program; an inlay writes two. @throws {Misuse} with one sentence. */
 export async function cutToFiles(order: CutOrder): Promise<CutReport> {
   if (!existsSync(order.art)) throw new Misuse(`There is no file ${order.art}.`);
-  const bytes = readFileSync(order.art);
+  const bytes = fileOf(() => readFileSync(order.art), order.art, 'read');
   const clipper = await clipperFromDisk();
   let compute_ms = 0;
   const remarks: string[] = [];
@@ -83,7 +83,7 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
       files.push(file);
       const program = programOf(order, parts, wanted, job, role);
       minutes += program.minutes;
-      writeFileSync(file, program.text);
+      fileOf(() => writeFileSync(file, program.text), file, 'written');
     }
   } catch (error) {
     if (error instanceof ArtworkError || cannotBeCut(error)) throw new Misuse(error.message);
@@ -160,7 +160,7 @@ function programOf(
     minutes: planMotion(part.path, limits, part.dwells).minutes,
     dwells: part.dwells,
     slope: part.carving ? profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope : 0,
-    details: detailsOf(wanted, job),
+    details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job),
     beside: beside[k],
   }));
   return writeProgram(

@@ -156,7 +156,9 @@ test(`${COUNT} drawings`, async () => {
     await demand('carving', index, programs, file);
     carved++;
   });
-  console.log(`${COUNT} drawings: ${taken} taken, ${carved} of them carved, cleared and cut out, ${left} left after five minutes`);
+  console.log(
+    `${COUNT} drawings: ${taken} taken, ${carved} of them carved, cleared and cut out, ${left} left after five minutes`,
+  );
   expect(taken).toBeGreaterThan(0);
 }, 7_200_000);
 

@@ -18,6 +18,8 @@ export function passDepths(depth: number, start: number, perPass: number, lastPa
   if (!(perPass > 0)) throw new CutProblem('The depth per pass is 0; give it a depth above 0.');
   if (lastPass < 0 || lastPass >= depth - start)
     throw new CutProblem('The last pass is thicker than the whole cut; make it thinner, or 0 for even passes.');
+  if (lastPass > perPass + 1e-9)
+    throw new CutProblem('The last pass is thicker than a pass may be; make it thinner, or 0 for even passes.');
   // Thinner than anything a machine can follow is no pass of its own.
   const thin = lastPass > 1e-6 ? lastPass : 0;
   const main = depth - start - thin;

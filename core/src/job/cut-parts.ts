@@ -30,6 +30,8 @@ export interface CutPart {
   plunge: number;
   speed: number;
   passes: number;
+  /** Of a bit that clears before a cut's own: its step and depth a pass, mm. */
+  clearing?: { step: number; depthPerPass: number };
   tabs: Tab[];
   /** Only of V-carving: see `VCarving`. */
   carving?: Omit<VCarving, 'path'>;
@@ -171,6 +173,10 @@ function cleared(
     const preset = presetFor(bit, job.stock.material);
     const drive = { feed: preset?.feed ?? cut.feed, plunge: preset?.plunge ?? cut.plunge };
     const own = cut.kind === 'pocket' ? cut : undefined;
+    const clearing = {
+      step: own ? Math.min(bit.diameter, (own.step / (bitDiameter(job, own) || 1)) * bit.diameter) : bit.diameter * 0.4,
+      depthPerPass: preset?.depthPerPass ?? Math.min(cut.depthPerPass ?? Infinity, bit.diameter),
+    };
     const made = pocket(
       area,
       {
@@ -179,10 +185,7 @@ function cleared(
         diameter: bit.diameter,
         depth,
         startDepth,
-        depthPerPass: preset?.depthPerPass ?? Math.min(cut.depthPerPass ?? Infinity, bit.diameter),
-        step: own
-          ? Math.min(bit.diameter, (own.step / (bitDiameter(job, own) || 1)) * bit.diameter)
-          : bit.diameter * 0.4,
+        ...clearing,
         pattern: own?.pattern ?? 'rings',
         angle: radians(own?.angle ?? 0),
         climb: own?.climb ?? true,
@@ -206,6 +209,7 @@ function cleared(
         speed: preset?.speed ?? cut.speed,
         path: made.path,
         passes: made.passes,
+        clearing,
       }),
     );
   }

@@ -28,7 +28,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
         speed: made.speed,
         minutes: made.minutes,
         slope: made.carving ? profileOf(job.bits[number]).slope : 0,
-        details: made.id === cut.id ? detailsOf(cut, job) : undefined,
+        details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job),
         drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
         dwells: made.dwells,
         beside: result.beside[k],
@@ -59,6 +59,14 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
     ...writeProgram(heading, group, zero, dialect),
     bit: group[0].bit.name,
   }));
+}
+
+/** The same of a bit that clears before a cut's own. */
+export function clearingDetails(
+  { step, depthPerPass }: NonNullable<JobResult['cuts'][number]['clearing']>,
+  unit: Job['unit'],
+): string {
+  return `at ${formatLength(step, unit, 3)}, ${formatLength(depthPerPass, unit, 3)} a pass`;
 }
 
 /** Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”. */

@@ -16,10 +16,13 @@ export interface HeavyLimits {
   time: number;
 }
 
-const USUAL: HeavyLimits = { memory: Math.min(2e9, totalmem() / 3), time: 15 * 60_000 };
+const USUAL: HeavyLimits = { memory: Math.min(2e9, totalmem() / 5), time: 15 * 60_000 };
 const LOOK_EVERY = 100;
 
 const PLACES = Math.max(2, availableParallelism() - 1);
+
+/** What may take minutes. The rest takes seconds, and has places of its own: nobody waits for a page's drawing behind it. */
+const LONG: ReadonlySet<TaskName> = new Set(['programs']);
 
 /** Who waits for a computation, and what ends it when nobody does any more. */
 interface Running<T> {
@@ -34,7 +37,7 @@ interface Running<T> {
  */
 export class HeavyDesk {
   private readonly pool: workerpool.Pool;
-  private readonly turns = new Turns(PLACES, 200);
+  private readonly turns = { long: new Turns(PLACES, 200), short: new Turns(PLACES, 200) };
   private readonly running = new Map<string, Running<unknown>>();
 
   constructor(
@@ -43,7 +46,7 @@ export class HeavyDesk {
   ) {
     this.pool = workerpool.pool(worker, {
       workerType: 'process',
-      maxWorkers: PLACES,
+      maxWorkers: 2 * PLACES,
       workerTerminateTimeout: 500,
       // As this process was started: it reads TypeScript.
       forkOpts: { serialization: 'advanced', execArgv: process.execArgv },
@@ -92,7 +95,7 @@ export class HeavyDesk {
     signal: AbortSignal,
   ): Promise<Found<N>> {
     try {
-      return await this.turns.take(user, signal, () => this.run(name, args, signal));
+      return await this.turns[LONG.has(name) ? 'long' : 'short'].take(user, signal, () => this.run(name, args, signal));
     } catch (error) {
       if (error instanceof RangeError)
         throw new Refused('Too much is being computed already; wait a little and try again.', 503);
