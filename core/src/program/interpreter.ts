@@ -47,8 +47,11 @@ const ARC_TOLERANCE = 0.002;
 /** Above the last bottom by this the rapid move back into a pecked hole ends, mm (NISTIR 6556 §3.5.16.4: “a bit”). */
 const PECK_CLEARANCE = 0.254;
 
-/** Codes that change nothing here: plane XY, no compensation, feed a minute, path control, cycle returns, coolant. */
-const IDLE_G = new Set([17, 40, 43, 49, 61, 61.1, 64, 80, 94, 98, 99]);
+/** More chords than this of one arc fill the memory. */
+const MOST_CHORDS = 200_000;
+
+/** Codes that change nothing here: no compensation, arc centres from the start, feed a minute, path control, cycle returns, coolant. */
+const IDLE_G = new Set([40, 43, 49, 61, 61.1, 64, 80, 91.1, 94, 98, 99]);
 const IDLE_M = new Set([0, 1, 2, 7, 8, 9, 30, 48, 49, 60]);
 
 /** The modes and offsets of an RS-274 controller; reads blocks and says what the machine has to do. */
@@ -63,6 +66,7 @@ export class Interpreter {
   private perUnit = 1;
   private absolute = true;
   private motion: 0 | 1 | 2 | 3 | 38 | 81 | 82 | 83 | undefined = 1;
+  private plane: 17 | 18 | 19 = 17;
   /** What a canned cycle keeps from block to block (NISTIR 6556 §3.5.16). */
   private cycle = { z: 0, r: 0, q: 0, p: 0, initial: 0 };
   private retractToInitial = true;
@@ -71,6 +75,12 @@ export class Interpreter {
   private tool = 0;
   /** Where the last block ended, machine coordinates. */
   position: Point = { x: 0, y: 0, z: 0 };
+
+  /**
+   * @param said without it a word that is not known is refused with its block; with it, it is said, and what the block asks
+   *   for beside it is done, unless it may be a kind of motion.
+   */
+  constructor(private readonly said?: (sentence: string) => void) {}
 
   /** The modes that hold now. */
   get modes(): Modes {
@@ -98,6 +108,12 @@ export class Interpreter {
     this.motion = 1;
     this.feed = 0;
     this.system = 0;
+    this.plane = 17;
+  }
+
+  private unknown(sentence: string): void {
+    if (!this.said) throw new Refused(sentence);
+    this.said(sentence);
   }
 
   /** @throws {Refused | import('./block.ts').BlockError} with one sentence. */
@@ -106,7 +122,8 @@ export class Interpreter {
     return block ? this.actions(block) : [];
   }
 
-  private actions({ words }: Block): Action[] {
+  /** What a block that was read asks for. @throws {Refused} with one sentence. */
+  actions({ words }: Block): Action[] {
     const value = new Map<string, number>();
     const gs: number[] = [];
     const ms: number[] = [];
@@ -114,7 +131,10 @@ export class Interpreter {
       if (letter === 'G') gs.push(Math.round(v * 10) / 10);
       else if (letter === 'M') ms.push(v);
       else {
-        if (!'XYZIJKRFSTPLQH'.includes(letter)) throw new Refused(`The word ${letter} is not known here.`);
+        if (!'XYZIJKRFSTPLQH'.includes(letter)) {
+          this.unknown(`The word ${letter} is not known here.`);
+          continue;
+        }
         if (value.has(letter)) throw new Refused(`The word ${letter} stands twice in one block.`);
         value.set(letter, v);
       }
@@ -123,6 +143,7 @@ export class Interpreter {
     let direct = false;
     let special: number | undefined;
     let motion: typeof this.motion | undefined;
+    let strange: number | undefined;
     for (const g of gs) {
       if (g === 0 || g === 1 || g === 2 || g === 3) motion = this.one(motion, g);
       else if (g === 38.2) motion = this.one(motion, 38);
@@ -136,7 +157,11 @@ export class Interpreter {
       else if (g === 53) direct = true;
       else if (g >= 54 && g <= 59 && Number.isInteger(g)) this.system = g - 54;
       else if (g === 4 || g === 10 || g === 28 || g === 30) special = g;
-      else if (!IDLE_G.has(g)) throw new Refused(`G${g} is not known here.`);
+      else if (g === 17 || g === 18 || g === 19) this.plane = g;
+      else if (!IDLE_G.has(g)) {
+        this.unknown(`G${g} is not known here.`);
+        strange = g;
+      }
     }
     const f = value.get('F');
     if (f !== undefined) {
@@ -159,9 +184,11 @@ export class Interpreter {
         if (this.turns <= 0) throw new Refused('The spindle is to start, but no speed S was given.');
         out.push({ do: 'spindle', turns: this.turns, direction: m === 3 ? 'clockwise' : 'counter-clockwise' });
       } else if (m === 5) out.push({ do: 'spindle', turns: 0, direction: 'off' });
-      else if (!IDLE_M.has(m)) throw new Refused(`M${m} is not known here.`);
+      else if (!IDLE_M.has(m)) this.unknown(`M${m} is not known here.`);
     }
     const axes = (['X', 'Y', 'Z'] as const).some((letter) => value.has(letter));
+    if (axes && strange !== undefined && motion === undefined)
+      throw new Refused(`A move with G${strange} cannot be followed.`);
     if (special === 4) {
       const p = value.get('P');
       if (p === undefined || p < 0) throw new Refused('G4 needs a time P of 0 or more seconds.');
@@ -181,7 +208,10 @@ export class Interpreter {
         if (axes || motion !== undefined) out.push(...this.drill(value));
       } else if (this.motion === undefined) {
         if (axes) throw new Refused('This block names axes, but no motion is on; give G0, G1 or another first.');
-      } else if (axes || ((this.motion === 2 || this.motion === 3) && (value.has('I') || value.has('J')))) {
+      } else if (
+        axes ||
+        ((this.motion === 2 || this.motion === 3) && ['I', 'J', 'K'].some((letter) => value.has(letter)))
+      ) {
         const to = this.target(value, direct);
         if (direct && this.motion !== 0 && this.motion !== 1) throw new Refused('G53 goes with G0 or G1 only.');
         if (this.motion === 0) out.push(this.move(to, 0));
@@ -230,6 +260,7 @@ export class Interpreter {
   /** A canned drilling cycle: across at the height of R, down in one or by pecks of Q, and up. */
   private drill(value: Map<string, number>): Action[] {
     const { cycle } = this;
+    if (this.plane !== 17) throw new Refused('Drilling cycles work in the XY plane only; give G17 first.');
     if (!this.absolute) throw new Refused('Drilling cycles are read with G90 only; write it before this block.');
     const height = (letter: 'Z' | 'R') => value.get(letter)! * this.perUnit + this.offsets[this.system].z;
     if (value.has('Z')) cycle.z = height('Z');
@@ -276,48 +307,59 @@ export class Interpreter {
     }
   }
 
+  /** An arc in the chosen plane, its third axis going along evenly (NISTIR 6556 §3.5.3). */
   private arc(to: Point, value: Map<string, number>, clockwise: boolean): Action[] {
     const from = this.position;
-    let cx: number;
-    let cy: number;
+    const [a, b, c] = PLANES[this.plane];
+    let ca: number;
+    let cb: number;
     const r = value.get('R');
     if (r !== undefined) {
       const radius = Math.abs(r * this.perUnit);
-      const half = Math.hypot(to.x - from.x, to.y - from.y) / 2;
+      const half = Math.hypot(to[a] - from[a], to[b] - from[b]) / 2;
       if (half === 0 || radius < half - 0.002) throw new Refused('The arc’s radius is too small to reach its end.');
       const h = Math.sqrt(Math.max(0, radius * radius - half * half));
       const side = clockwise === r > 0 ? 1 : -1;
-      cx = (from.x + to.x) / 2 + (side * h * (to.y - from.y)) / (2 * half);
-      cy = (from.y + to.y) / 2 - (side * h * (to.x - from.x)) / (2 * half);
+      ca = (from[a] + to[a]) / 2 + (side * h * (to[b] - from[b])) / (2 * half);
+      cb = (from[b] + to[b]) / 2 - (side * h * (to[a] - from[a])) / (2 * half);
     } else {
-      cx = from.x + (value.get('I') ?? 0) * this.perUnit;
-      cy = from.y + (value.get('J') ?? 0) * this.perUnit;
+      ca = from[a] + (value.get(CENTRE[a]) ?? 0) * this.perUnit;
+      cb = from[b] + (value.get(CENTRE[b]) ?? 0) * this.perUnit;
     }
-    const radius = Math.hypot(from.x - cx, from.y - cy);
-    const end = Math.hypot(to.x - cx, to.y - cy);
+    const radius = Math.hypot(from[a] - ca, from[b] - cb);
+    const end = Math.hypot(to[a] - ca, to[b] - cb);
     // NISTIR 6556 §3.5.3.2: the two radii may differ by 0.0002 in or 0.002 mm.
     if (radius === 0 || Math.abs(radius - end) > (this.perUnit === 1 ? 0.002 : 0.0002 * 25.4) + 1e-9)
       throw new Refused('The arc’s centre is not equally far from its ends.');
-    const start = Math.atan2(from.y - cy, from.x - cx);
-    let sweep = Math.atan2(to.y - cy, to.x - cx) - start;
+    const start = Math.atan2(from[b] - cb, from[a] - ca);
+    let sweep = Math.atan2(to[b] - cb, to[a] - ca) - start;
     if (clockwise && sweep >= -1e-12) sweep -= 2 * Math.PI;
     if (!clockwise && sweep <= 1e-12) sweep += 2 * Math.PI;
     if (radius > FURTHEST) throw new Refused('The arc’s radius is larger than a kilometre.');
     const chord = 2 * Math.acos(Math.max(0.5, 1 - ARC_TOLERANCE / radius));
     const n = Math.max(1, Math.ceil(Math.abs(sweep) / chord));
+    if (n > MOST_CHORDS) throw new Refused('The arc is too large to be followed.');
     const out: Action[] = [];
     for (let i = 1; i <= n; i++) {
       const angle = start + (sweep * i) / n;
-      const at =
-        i === n
-          ? to
-          : {
-              x: cx + radius * Math.cos(angle),
-              y: cy + radius * Math.sin(angle),
-              z: from.z + ((to.z - from.z) * i) / n,
-            };
+      const at = { ...to };
+      if (i < n) {
+        at[a] = ca + radius * Math.cos(angle);
+        at[b] = cb + radius * Math.sin(angle);
+        at[c] = from[c] + ((to[c] - from[c]) * i) / n;
+      }
       out.push(this.move(at, this.feed));
     }
     return out;
   }
 }
+
+type Axis = keyof Point;
+
+/** The axes of each plane in the order in which its arcs turn, and the one square to it. */
+const PLANES: Record<17 | 18 | 19, readonly [Axis, Axis, Axis]> = {
+  17: ['x', 'y', 'z'],
+  18: ['z', 'x', 'y'],
+  19: ['y', 'z', 'x'],
+};
+const CENTRE: Record<Axis, string> = { x: 'I', y: 'J', z: 'K' };

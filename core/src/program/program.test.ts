@@ -21,6 +21,7 @@ test('line numbers, comments and per cent signs', () => {
       { letter: 'F', value: 200 },
     ],
     comment: 'in',
+    skipped: [],
   });
   expect(readBlock('%')).toBeUndefined();
   expect(readBlock('   ')).toBeUndefined();

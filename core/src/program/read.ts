@@ -1,6 +1,6 @@
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { TooManyMoves } from '../motion/too-many-moves.ts';
-import { BlockError, readBlock } from './block.ts';
+import { type Block, BlockError, readBlock } from './block.ts';
 import { Interpreter, Refused } from './interpreter.ts';
 
 /** A program read back: where the bit goes, program coordinates, mm. */
@@ -20,6 +20,7 @@ export interface ReadProgram {
 const MOST_NOTES = 20;
 
 const MACHINE_MOVES = 'Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.';
+const FROM_UNKNOWN = 'Moves from a place that is not known are left out, until all three axes are given again.';
 
 /** Points at most, of all its moves and arcs. */
 const MOST_POINTS = 10_000_000;
@@ -28,20 +29,26 @@ const MOST_POINTS = 10_000_000;
 const MOST_LINES = 5_000_000;
 
 /**
- * Reads any RS-274 program into a path, also one that Kerbe did not write. What it cannot follow is noted and passed
- * over: moves in machine coordinates, whose place is not known here, and words it does not know.
+ * Reads any RS-274 program into a path, also one that Kerbe did not write. What can be followed is, modes and words of a
+ * block whatever else stands in it. What cannot is noted: moves in machine coordinates, whose place is not known here,
+ * kinds of motion and words it does not know. After a move that could not be followed its axes are not known, and moves
+ * are left out until each is given again.
  *
  * @throws {BlockError} when not one line could be followed.
  * @example readProgram('G21\nG0 Z5\nG0 X10 Y0\nG1 Z-1 F100').path.xyz // … 10, 0, 5, 10, 0, −1
  */
 export function readProgram(text: string): ReadProgram {
-  const interpreter = new Interpreter();
+  let line = 0;
+  const interpreter = new Interpreter((sentence) => note(sentence, line));
+  /** Axes whose place is not known since a move could not be followed. */
+  const lost = new Set<string>();
   const builder = new PathBuilder(MOST_POINTS);
   const lineOf: number[] = [];
   const bits: ReadProgram['bits'] = [];
   const notes = new Map<string, string>();
   let dwell = 0;
   let bit = -1;
+  let jump = false;
   /** The first line in machine coordinates that no other move has followed yet. */
   let direct: number | undefined;
   const rows = text.split(/\r\n|\n|\r/);
@@ -50,21 +57,45 @@ export function readProgram(text: string): ReadProgram {
     const kind = sentence.replace(/“.*”/, '');
     if (!notes.has(kind) && notes.size < MOST_NOTES) notes.set(kind, `Line ${line + 1}: ${sentence}`);
   };
-  for (const [line, row] of rows.entries()) {
+  for (const [index, row] of rows.entries()) {
+    line = index;
     try {
-      const block = readBlock(row);
+      const block = readBlock(row, true);
       if (!block) continue;
+      for (const part of block.skipped) note(`“${part}” cannot be read.`, line);
       const gs = block.words.filter(({ letter }) => letter === 'G').map(({ value }) => value);
+      const named = [...block.words.map(({ letter }) => letter), ...block.skipped.map(([letter]) => letter)].filter(
+        (letter) => AXES.includes(letter),
+      );
+      const garbled = block.skipped.some(([letter]) => AXES.includes(letter));
       if (gs.includes(28) || gs.includes(30)) {
         note(MACHINE_MOVES, line);
+        lose(AXES);
+        interpreter.actions(modesOf(block));
         continue;
       }
       if (gs.includes(53)) {
         // At the end, on the way to where the bit is parked, nothing follows that would have to begin from there.
         direct ??= line;
+        lose(named);
+        interpreter.actions(modesOf(block));
         continue;
       }
-      const actions = interpreter.read(row);
+      if (garbled) {
+        lose(named);
+        interpreter.actions(modesOf(block));
+        continue;
+      }
+      let actions;
+      try {
+        actions = interpreter.actions(block);
+      } catch (error) {
+        if (!(error instanceof Refused)) throw error;
+        lose(named);
+        throw error;
+      }
+      // In G91 an axis is only known where it was known before.
+      if (lost.size > 0 && !interpreter.modes.incremental) for (const axis of named) lost.delete(axis);
       if (direct !== undefined && actions.some((action) => action.do === 'move' || action.do === 'probe')) {
         note(MACHINE_MOVES, direct);
         direct = undefined;
@@ -75,6 +106,15 @@ export function readProgram(text: string): ReadProgram {
           bit = action.number;
           bits.push({ number: bit, point: builder.length });
         } else if (action.do === 'move' || action.do === 'probe') {
+          if (lost.size > 0) {
+            note(FROM_UNKNOWN, line);
+            continue;
+          }
+          if (jump) {
+            // From nowhere to here: no cut, and no way that anyone knows.
+            jump = false;
+            builder.to(action.to.x, action.to.y, action.to.z, 0);
+          }
           builder.to(action.to.x, action.to.y, action.to.z, action.feed);
           while (lineOf.length < builder.length) lineOf.push(line);
         } else if (action.do === 'end') return finish();
@@ -88,6 +128,11 @@ export function readProgram(text: string): ReadProgram {
   }
   return finish();
 
+  function lose(axes: Iterable<string>): void {
+    for (const axis of axes) lost.add(axis);
+    if (lost.size > 0) jump = builder.length > 0;
+  }
+
   function finish(): ReadProgram {
     if (builder.length === 0)
       throw new BlockError(
@@ -97,4 +142,16 @@ export function readProgram(text: string): ReadProgram {
       );
     return { path: builder.done(), lines: Uint32Array.from(lineOf), bits, dwell, notes: [...notes.values()] };
   }
+}
+
+const AXES = ['X', 'Y', 'Z'];
+
+/** A block without its move: units, distances, plane, feed, speed and bit still hold. */
+function modesOf({ words, ...block }: Block): Block {
+  return {
+    ...block,
+    words: words.filter(({ letter, value }) =>
+      letter === 'G' ? ![53, 28, 30].includes(value) : !'XYZIJKRABCUVW'.includes(letter),
+    ),
+  };
 }

@@ -361,12 +361,41 @@ describe('reading foreign programs', () => {
     expect(Array.from(path.xyz.slice(-3))).toEqual([10, 0, -2]);
     expect(bits).toEqual([{ number: 3, point: 0 }]);
     expect(notes.filter((note) => note.includes('machine coordinates'))).toHaveLength(1);
-    expect(notes.filter((note) => note.includes('Line 8'))).toHaveLength(1);
+    expect(notes.filter((note) => note.includes('Line 8'))).toHaveLength(2);
     expect(notes.every((note) => /^Line \d+: .*[.!]$/.test(note))).toBe(true);
+  });
+  // Modes and positions of NISTIR 6556: what cannot be followed costs its own move and no mode.
+  test.each([
+    ['inches behind a word that is not known', 'G90 G94 G99.9 G20\nG0 X1 Y0 Z0.2', [25.4, 0, 5.08], /G99.9/],
+    ['the rest of a block with a fourth axis', 'G21\nG0 X1 Y2 Z5 A90', [1, 2, 5], /word A/],
+    [
+      'modes of a block in machine coordinates',
+      'G21\nG0 X0 Y0 Z0\nG20 G53 G0 Z0\nG0 X1 Y1 Z1',
+      [25.4, 25.4, 25.4],
+      /machine/,
+    ],
+    ['modes of a block that cannot be read as a whole', 'G20 X#5\nG0 X1 Y1 Z1', [25.4, 25.4, 25.4], /cannot be read/],
+    ['a long comment', `G21 (${'x'.repeat(300)})\nG0 X1 Y1 Z1`, [1, 1, 1], undefined],
+    ['an arc upright, from above', 'G21\nG0 X0 Y0 Z0\nG18 G3 X10 Z0 I5 K0 F600', [10, 0, 0], undefined],
+  ])('%s', (_, text, end, note) => {
+    const { path, notes } = readProgram(text);
+    [...path.xyz.slice(-3)].forEach((v, k) => expect(v).toBeCloseTo(end[k], 9));
+    if (note) expect(notes.join(' ')).toMatch(note);
+    else expect(notes).toEqual([]);
+  });
+  test('after a move that could not be followed its axes are not known until they are given again', () => {
+    const { path, notes } = readProgram('G21\nG0 X0 Y0 Z5\nG1 Z-3 F100\nX20\nG53 G0 Z0\nX50 Y50\nG0 Z5\nG1 X60\nM30');
+    const { cut } = measurePath(path);
+    // 8 down, 20 along; then 10 along: the way over in between is nobody’s cut.
+    expect(cut).toBeCloseTo(38, 9);
+    expect([...path.xyz.slice(-3)]).toEqual([60, 50, 5]);
+    expect(notes.join(' ')).toMatch(/Line 6: Moves from a place that is not known/);
+    const wrong = readProgram('G21\nG0 X0 Y0 Z0\nG2 X10 Y0 I3 J9 F100\nG1 X20 F100\nM30');
+    expect(wrong.notes.join(' ')).toMatch(/not equally far.*Line 4: Moves from a place/);
   });
   test('moves in machine coordinates are told where others follow them, not on the way to the parking place', () => {
     expect(readProgram('G21\nG0 X0 Y0 Z5\nG53 G0 Z0\nG53 G0 X10 Y10\nM30').notes).toEqual([]);
-    expect(readProgram('G21\nG0 X0 Y0 Z5\nG53 G0 Z0\nG0 X10\nM30').notes).toEqual([
+    expect(readProgram('G21\nG0 X0 Y0 Z5\nG53 G0 Z0\nG0 Z5\nM30').notes).toEqual([
       'Line 3: Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.',
     ]);
   });

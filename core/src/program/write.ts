@@ -188,13 +188,17 @@ export function writeProgram(
     return Math.abs(rise(Number(written) * perUnit) - rise(mean)) > 0.003 ? undefined : `R${written}`;
   };
 
-  const drillByCycle = (cut: ProgramCut, cutIndex: number) => {
-    const { holes, depth, peck, dwell } = cut.drilling!;
+  /** The cycle that drills just as its path does; nothing where none says a short retract, or a dwell after pecks. */
+  const cycleFor = ({ peck, depth, retract, dwell }: NonNullable<ProgramCut['drilling']>): string | undefined => {
+    if (peck > 0 && peck < depth) return retract === 'full' && dwell === 0 ? `G83 Q${number(peck)}` : undefined;
+    return dwell > 0 ? `G82 P${Number(dwell.toFixed(2))}` : 'G81';
+  };
+
+  const drillByCycle = (cut: ProgramCut, cutIndex: number, cycle: string) => {
+    const { holes, depth } = cut.drilling!;
     const top = Math.min(heading.lift, PLUNGE_CLEARANCE);
     // A cycle goes over from hole to hole at the height it began at.
     lines.push(`G0 Z${number(heading.approach - zero.z)}`);
-    const cycle =
-      peck > 0 && peck < depth ? `G83 Q${number(peck)}` : dwell > 0 ? `G82 P${Number(dwell.toFixed(2))}` : 'G81';
     holes.forEach(({ x, y }, k) => {
       const place = `X${number(x - zero.x)} Y${number(y - zero.y)}`;
       lines.push(
@@ -227,7 +231,8 @@ export function writeProgram(
     }
     const from = lines.length;
     say(cut.title);
-    if (cut.drilling && dialect.drilling === 'cycles') drillByCycle(cut, cutIndex);
+    const cycle = cut.drilling && dialect.drilling === 'cycles' ? cycleFor(cut.drilling) : undefined;
+    if (cycle) drillByCycle(cut, cutIndex, cycle);
     else follow(cut, cutIndex);
     ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
