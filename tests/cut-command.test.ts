@@ -185,8 +185,31 @@ describe('bad use gets one sentence', () => {
     ['v-carve @plate.svg @holes.svg --bit v60:12.7 --out @x.nc', /One drawing is needed/],
     ['v-carve @plate.svg --bit v60:12.7 --polish --out @x.nc', /--polish/],
     ['inlay @plate.svg --bit end:60 --depth 4 --out @x.nc', /wider than every place of this inlay/],
+    ['v-carve @plate.svg --bit v60:12.7 --depth 6 --out @x.nc', /--depth is no option of v-carve, only of pocket/],
+    ['v-carve @plate.svg --bit v60:12.7 --last-pass 1 --out @x.nc', /--last-pass is no option of v-carve/],
+    ['drill @holes.svg --bit drill:3 --depth 6 --slots --out @x.nc', /--slots is no option of drill, only of pocket/],
+    ['inlay @plate.svg --bit end:3 --depth 4 --clear-bit end:6 --out @x.nc', /--clear-bit is no option of inlay/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --depth-per-pass 1 --last-pass 2 --out @x.nc', /thicker than a pass/],
+    ['pocket @plate.svg --bit end:3 --depth 4 --out @nowhere/x.nc', /cannot be written: its folder does not exist/],
+    ['pocket @ --bit end:3 --depth 4 --out @x.nc', /cannot be read: it is a folder/],
   ])('%s', async (line, sentence) => {
     await expect((async () => run(line))()).rejects.toThrow(sentence);
+  });
+  test('a value below 0 is a value: an inlay that is pressed in', async () => {
+    const { remarks } = await run('inlay @plate.svg --bit end:3 --depth 4 --allowance -0.05 --out @p.nc');
+    expect(remarks.join(' ')).toMatch(/-0.05\d* mm|0.05\d* mm/);
+  });
+  test('a bit that clears first says its own step and passes', async () => {
+    writeFileSync(
+      `${folder}/square.svg`,
+      '<svg width="40mm" height="40mm" viewBox="0 0 40 40"><rect x="5" y="5" width="30" height="30"/></svg>',
+    );
+    await run(
+      'pocket @square.svg --bit end:3 --depth 4 --step 1.2mm --depth-per-pass 1 --clear-bit end:10 --out @c.nc',
+    );
+    const text = readFileSync(`${folder}/c.nc`, 'utf8');
+    expect(text).toMatch(/\(clear for pocket: end:10, .* at 4 mm, 1 mm a pass/);
+    expect(text).toMatch(/\(pocket: end:3, .* rings at 1.2 mm, 1 mm a pass/);
   });
   test('the command itself answers with exit code 2', () => {
     const { status, stderr } = spawnSync(

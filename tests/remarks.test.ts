@@ -103,6 +103,15 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
     ['corners-moon', (job) => Object.assign(cut(job, 'pocket'), { bit: 'e6', step: 2.5, clearBits: [] })],
     ['deeper-moon', (job) => (cut(job, 'pocket').depth = 12)],
     ['through-board-lights', (job) => (cut(job, 'drill').depth = 33)],
+    ['spoilboard-lights', (job) => (cut(job, 'drill').depth = 20)],
+    [
+      'flute-moon.1',
+      (job) => {
+        const { clearBits } = cut(job, 'pocket');
+        if (clearBits.length === 0) clearBits.push('e6');
+        job.bits.find((bit) => bit.id === clearBits[0])!.flute = 1;
+      },
+    ],
     ['flute-lights', (job) => (job.bits.find((bit) => bit.id === 'd3')!.flute = 8)],
     ['deeper-star', (job) => (cut(job, 'inlay').depth = 12.05)],
     ['problem-moon', (job) => (cut(job, 'pocket').step = 5)],

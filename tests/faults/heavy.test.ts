@@ -52,15 +52,15 @@ test('work is ended when the last who asked for it has gone, and not before', as
 });
 
 test('a drawing waits for no programs, whoever has as many of these under way as there are places', async () => {
-  const leave = new AbortController();
-  const long = Array.from({ length: 8 }, (_, k) =>
-    desk.do('programs', [`p${k}`, '1', 'x'], k % 2 ? 'ann' : 'bea', leave.signal).catch(String),
+  const leave = Array.from({ length: 8 }, () => new AbortController());
+  const long = leave.map(({ signal }, k) =>
+    desk.do('programs', [`p${k}`, '1', 'x'], k % 2 ? 'ann' : 'bea', signal).catch(String),
   );
   await begun('programs');
   const started = Date.now();
   expect(await desk.do('drawing', ['/z', 'y'], 'ann', never)).toBe('/z');
   expect(Date.now() - started).toBeLessThan(3500);
-  leave.abort(new Error('gone'));
+  for (const one of leave) one.abort(new Error('gone'));
   await Promise.all(long);
 });
 

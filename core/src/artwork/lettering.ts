@@ -27,18 +27,22 @@ export function readFace(bytes: Uint8Array): Font {
 
 /**
  * Sets lettering as outlines: one shape a letter, mm, y up. The first line's baseline lies on y = 0; x = 0 is the left
- * edge, the middle or the right edge of every line, by `align`.
- * @throws {ArtworkError} where the face lacks a letter.
+ * edge, the middle or the right edge of every line, by `align`. A sign that the face lacks is left out, and its place left
+ * free.
+ * @throws {ArtworkError} where the face has none of the signs.
  */
-export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
+export function setLettering(font: Font, settings: LetteringSettings): { shapes: Shape[]; notes: string[] } {
   const { text, capHeight, tracking, leading, align } = settings;
   const size = (capHeight * font.unitsPerEm) / capHeightOf(font);
   const shapes: Shape[] = [];
   const count = new PointCount();
+  const lacking: string[] = [];
   text.split('\n').forEach((line, row) => {
     const glyphs = font.stringToGlyphs(line);
-    const missing = [...line].find((letter) => letter.trim() !== '' && font.charToGlyphIndex(letter) === 0);
-    if (missing) throw new ArtworkError(`The face has no “${missing}”; choose another face or another letter.`);
+    [...line].forEach((letter, k) => {
+      if (letter.trim() !== '' && font.charToGlyphIndex(letter) === 0)
+        lacking.push(`“${letter}” (line ${row + 1}, sign ${k + 1})`);
+    });
     const scale = size / font.unitsPerEm;
     const space = (tracking / 1000) * size;
     const starts: number[] = [];
@@ -51,6 +55,8 @@ export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
     const left = align === 'left' ? 0 : align === 'centre' ? -x / 2 : -x;
     const baseline = -row * leading * size;
     glyphs.forEach((glyph, i) => {
+      // Glyph 0 stands for all that a face does not have; nobody wants its box cut.
+      if (glyph.index === 0) return;
       const outlines = flattenPath(pathData(glyph.getPath(0, 0, size)), [1, 0, 0, -1, left + starts[i], baseline], {
         count,
       });
@@ -59,7 +65,11 @@ export function setLettering(font: Font, settings: LetteringSettings): Shape[] {
       if (closed.length) shapes.push({ name: letter, rule: 'nonzero', outlines: closed });
     });
   });
-  return shapes;
+  if (lacking.length === 0) return { shapes, notes: [] };
+  const named = lacking.slice(0, 5).join(', ') + (lacking.length > 5 ? ` and ${lacking.length - 5} more` : '');
+  if (shapes.length === 0)
+    throw new ArtworkError(`The face has none of these signs: ${named}; choose another face or other letters.`);
+  return { shapes, notes: [`The face has no ${named}; left out, with the place kept. Choose another face or letter.`] };
 }
 
 function pathData(path: Path): string {

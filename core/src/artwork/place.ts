@@ -68,5 +68,5 @@ function lettered(
   const font = resources.face(item.face);
   if (!font) throw new ArtworkError('The face of this lettering is missing; choose another.');
   if (item.text.trim() === '') throw new ArtworkError('The lettering is empty; type its words at Artwork.');
-  return { shapes: setLettering(font, item), notes: [] };
+  return setLettering(font, item);
 }

@@ -21,6 +21,15 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
       });
       return;
     }
+    if (item.kind === 'lettering')
+      for (const text of placed.notes)
+        remarks.push({
+          id: `lacks-${item.id}`,
+          stop: 'artwork',
+          weight: 'wrong',
+          text: `${item.name}: ${text}`,
+          remedies: [],
+        });
     const b = placed.bounds;
     const used = job.cuts.some((cut) => cut.targets.some((target) => target.item === item.id));
     if (!b || !used) return;

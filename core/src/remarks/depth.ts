@@ -71,6 +71,14 @@ export function judgeDepth(judged: Judged): Remark[] {
           },
         ],
       });
+    if (cut.kind === 'drill' && cut.depth <= thick + stock.spoilboard && cut.depth - thick > DEEPEST_PAST)
+      remarks.push({
+        ...about,
+        id: `spoilboard-${cut.id}`,
+        weight: 'advice',
+        text: `These holes go through the stock and ${formatLength(cut.depth - thick, unit)} into the spoilboard.`,
+        remedies: [{ label: `Drill ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
+      });
     if (cut.kind === 'profile') {
       const past = cut.depth - thick;
       const board =
@@ -124,6 +132,27 @@ export function judgeDepth(judged: Judged): Remark[] {
         ],
       });
     }
+  }
+  // Bits that clear before a cut's own go as deep as they are asked to, too.
+  for (const result of judged.cuts) {
+    const index = job.cuts.findIndex((c) => c.id === result.cut);
+    const cut = job.cuts[index];
+    const bit = job.bits.find((b) => b.id === result.bit);
+    if (result.id === result.cut || result.problem || !bit || !cut || !('clearBits' in cut)) continue;
+    if (result.depth <= bit.flute) continue;
+    remarks.push({
+      stop: 'cuts',
+      cut: cut.id,
+      id: `flute-${result.id}`,
+      weight: 'wrong',
+      text: `The cutting edges of ${bit.name}, which clears first, are ${formatLength(bit.flute, unit)} long, and it goes ${formatLength(result.depth, unit)} deep; the shank would rub.`,
+      remedies: [
+        {
+          label: `Clear without ${bit.name}`,
+          patch: setCut(index, { clearBits: cut.clearBits.filter((id) => id !== bit.id) }),
+        },
+      ],
+    });
   }
   const uneven = spread(stock);
   const shallowest = Math.min(

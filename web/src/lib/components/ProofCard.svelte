@@ -106,7 +106,9 @@
     </h2>
     {#each view.remarks as remark (remark.id)}<RemarkNote {remark} />{/each}
     {#if view.remarks.length === 0}<p class="mute">
-        Outlines are closed and on the stock, depths fit it, the bench can follow, and nothing stands in the way.
+        Looked at, and nothing found: whether the outlines in cuts are closed and on the stock; each bit’s cutting edges
+        and each cut’s depth against stock and board; tabs, and what holds the work; the bench’s feeds, speeds and
+        travel; the order of cuts.
       </p>{/if}
   </section>
 {/if}
