@@ -151,7 +151,7 @@ function strange(rng: Random, value: Json, grow: boolean): Json {
   const made: (() => Json)[] = [
     () => null,
     () => oneOf(rng, [0, -0, -1, 1e-300, 1e13, -1e308, 0.1, 2 ** 53, 1e-9, 3, 255, 99999]),
-    () => (typeof value === 'number' ? value * oneOf(rng, [-1, 1e3, 1e-3, 1e9, 1.5]) : String(value)),
+    () => (typeof value === 'number' ? value * oneOf(rng, [-1, 1e3, 1e-3, 1e9, 1.5]) : String(JSON.stringify(value))),
     () =>
       oneOf(rng, [
         '',
