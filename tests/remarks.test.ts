@@ -103,6 +103,10 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
     ['corners-moon', (job) => Object.assign(cut(job, 'pocket'), { bit: 'e6', step: 2.5, clearBits: [] })],
     ['deeper-moon', (job) => (cut(job, 'pocket').depth = 12)],
     ['through-board-lights', (job) => (cut(job, 'drill').depth = 33)],
+    [
+      'drawn-larger-lights',
+      (job) => (job.artwork[0].kind === 'drawing' ? Object.assign(job.artwork[0], { scaleX: 3, scaleY: 3 }) : 0),
+    ],
     ['spoilboard-lights', (job) => (cut(job, 'drill').depth = 20)],
     [
       'flute-moon.1',

@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest';
 import { type Item, ItemSchema } from '../job/job.ts';
-import { resourcesFromDisk } from '../../../machine/src/core-from-disk.ts';
 import { type PlacedItem, placeItem, type Resources } from './place.ts';
 import { roundPlaces } from './round-places.ts';
 import { importSvg } from './svg.ts';
@@ -32,23 +31,6 @@ const place = (inside: string, change: Record<string, unknown> = {}): PlacedItem
 };
 /** A box 10 × 6 whose lower left corner lies at (5, 4), y up. */
 const BOX = '<rect x="5" y="10" width="10" height="6"/>';
-
-test('a sign that the face lacks is left out with its place kept, and said; of nothing but such signs nothing is made', () => {
-  const resources = resourcesFromDisk(() => undefined);
-  const lettered = (text: string) =>
-    placeItem(
-      ItemSchema.parse({ id: 'l', kind: 'lettering', name: 'L', face: 'josefin', text, capHeight: 20, tracking: 0, leading: 1.4, align: 'left', x: 0, y: 0, rotation: 0 }),
-      resources,
-    ); // prettier-ignore
-  const whole = lettered('AB');
-  const lacking = lettered('A☃B');
-  expect(lacking.shapes.map(({ name }) => name)).toEqual(['A', 'B']);
-  expect(lacking.bounds!.maxX).toBeGreaterThan(whole.bounds!.maxX + 1);
-  expect(lacking.notes).toEqual([
-    'The face has no “☃” (line 1, sign 2); left out, with the place kept. Choose another face or letter.',
-  ]);
-  expect(lettered('☃').problem).toMatch(/none of these signs: “☃” \(line 1, sign 1\)/);
-});
 
 describe('a drawing on the sheet', () => {
   test('as it comes: mm from its page’s lower left corner, y up', () => {

@@ -20,6 +20,8 @@ export interface DrillSettings {
 export interface Hole {
   x: number;
   y: number;
+  /** As it is drawn, mm; the drill makes its own. */
+  diameter?: number;
 }
 
 export interface Drilling {
@@ -53,7 +55,7 @@ export function drill(places: readonly Hole[], settings: DrillSettings): Drillin
   const dwells: number[] = [];
   for (const { track } of order) {
     const { x, y } = places[track];
-    holes.push({ x, y });
+    holes.push(places[track]);
     if (builder.length) builder.to(builder.x, builder.y, lift, 0);
     builder.to(x, y, lift, 0);
     let reached = 0;

@@ -66,6 +66,11 @@ export function readBlock(line: string, foreign = false): Block | undefined {
       pattern.lastIndex = to;
       continue;
     }
+    if (!Number.isFinite(Number(match[2]))) {
+      if (!foreign) throw new BlockError(`The number of “${match[1]}” in a line is too large.`);
+      skipped.push(`${match[0].slice(0, 12)}…`);
+      continue;
+    }
     if (match[1] === 'N' && words.length > 0 && !foreign)
       throw new BlockError(`The line number does not come first in “${line.trim()}”.`);
     if (match[1] !== 'N') words.push({ letter: match[1], value: Number(match[2]) });

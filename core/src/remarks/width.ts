@@ -2,6 +2,7 @@ import { formatLength, formatMinutes } from '../quantity/format.ts';
 import { thickest } from '../stock/stock.ts';
 import { presetFor } from '../bits/bit.ts';
 import type { VCarveCut } from '../job/job.ts';
+import { newCut } from '../job/new-job.ts';
 import { resized } from './artwork-scale.ts';
 import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './remark.ts';
 
@@ -35,6 +36,7 @@ export async function judgeWidth(judged: Judged): Promise<Remark[]> {
       }
       continue;
     }
+    if (cut.kind === 'drill') remarks.push(...drawnLarger(judged, entry));
     remarks.push(...leftBehind(judged, entry));
     if (cut.kind !== 'v-carve') continue;
     const carving = result.carving!;
@@ -76,6 +78,56 @@ function larger({ job }: Judged, id: string): Remedy['patch'] {
 
 /** What no bit of a pocket or inlay reaches: corners at least as round as the smallest bit, and narrow places. */
 const LEFT_WORTH_SAYING = 1;
+
+/** A drill makes holes of its own size; circles drawn larger may have been meant as they are drawn. */
+const LARGER_WORTH_SAYING = 0.1;
+
+function drawnLarger({ job }: Judged, { cut, index, result }: JudgedCut): Remark[] {
+  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const drawn = (result.holes ?? []).map(({ diameter = 0 }) => diameter);
+  const larger = drawn.filter((diameter) => diameter > bit.diameter + LARGER_WORTH_SAYING).sort((a, b) => a - b);
+  if (larger.length === 0 || cut.kind !== 'drill') return [];
+  const { unit } = job;
+  const sizes = [...new Set([larger[0], larger[larger.length - 1]].map((d) => formatLength(d, unit, 2)))].join(' to ');
+  const mill = job.bits
+    .filter((b) => b.kind === 'end' && b.diameter < larger[0])
+    .sort((a, b) => b.diameter - a.diameter)[0];
+  const remedies: Remedy[] = [];
+  const instead = (kind: 'pocket' | 'profile', label: string, fields: object) => {
+    const made = newCut({ ...job, bits: [mill] }, kind, cut.id);
+    if (made && mill.flute >= cut.depth)
+      remedies.push({
+        label,
+        patch: [
+          {
+            op: 'replace',
+            path: `/cuts/${index}`,
+            value: { ...made, targets: cut.targets, depth: cut.depth, ...fields },
+          },
+        ],
+      });
+  };
+  if (mill && larger.length === drawn.length) {
+    const through = cut.depth >= Math.min(...job.stock.corners);
+    if (through)
+      instead('profile', `Cut them out as drawn with ${mill.name}`, {
+        side: 'inside',
+        ramp: 5,
+        tabs: { count: 0, length: 6, height: 1.5, shape: 'square', at: [] },
+      });
+    else instead('pocket', `Clear them as drawn with ${mill.name}`, {});
+  }
+  return [
+    {
+      stop: 'cuts',
+      cut: cut.id,
+      id: `drawn-larger-${cut.id}`,
+      weight: 'advice',
+      text: `${larger.length === 1 ? 'One circle is' : `${larger.length} circles are`} drawn ${sizes} wide, and ${bit.name} makes holes of ${formatLength(bit.diameter, unit, 2)}.`,
+      remedies,
+    },
+  ];
+}
 
 function leftBehind({ job }: Judged, { cut, index, result }: JudgedCut): Remark[] {
   const { unit } = job;
