@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { base64FromBytes, type JobFile } from '../../core/src/job/job-file.ts';
 import { createHash } from 'node:crypto';
-import { AtTheBench } from './at-the-bench.ts';
+import { AtTheBench, pause } from './at-the-bench.ts';
 import { MemoryOfAll } from './memory-of-all.ts';
 import { type Dictionary, mutated, mutatedJson, nudged, oneOf, type Random, upTo } from './mutants.ts';
 import { random } from './random.ts';
@@ -86,6 +86,8 @@ async function sent(path: string, init: RequestInit): Promise<Response> {
     return await once();
   } catch (error) {
     if (!(error instanceof TypeError)) throw error;
+    // While a large one was made here nothing was heard of connections that were closed: now it is.
+    await pause(300);
     return once().catch((again: unknown) => {
       const { body } = init;
       throw new Error(
