@@ -9,7 +9,7 @@ const GOUGE = 0.01;
 /** How far a place may lie from where a bit could reach it, and still be asked for, mm. */
 const SLIVER = 0.03;
 /** Cells of a judgement at most: a larger drawing gets larger cells. */
-const MOST_CELLS = 250_000;
+const MOST_CELLS = 120_000;
 
 /** What is wrong with a program for a drawing and settings: one line a finding, none where all is right. */
 export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
@@ -382,7 +382,7 @@ function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {
   let low = 0;
   const way = moves.reduce((sum, m) => sum + Math.hypot(m.bx - m.ax, m.by - m.ay), 0);
   // Close together on small drawings; never more than a minute's work.
-  const every = Math.max(0.02, way / 60_000);
+  const every = Math.max(0.02, way / 30_000);
   for (const move of moves) {
     low = Math.min(low, move.az, move.bz);
     const z = Math.min(move.az, move.bz);
@@ -436,7 +436,7 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
         else if (list[list.length - 1] !== move) list.push(move);
       }
   }
-  const places = 700;
+  const places = 400;
   const across = Math.max(2, Math.round(Math.sqrt((places * w) / Math.max(h, 1e-6))));
   const up = Math.max(2, Math.round(places / across));
   let worst: { by: number; x: number; y: number } | undefined;
