@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import { ArcLength } from '../geometry/arc-length.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { Clearance } from '../geometry/clearance.ts';
@@ -237,31 +238,37 @@ function roughRounds(
     );
   const tight = tightPlaces(centres, finish, LONGEST_SPUR * diameter);
   const edges = loops.map((loop) => Clearance.ofLoops([loop]));
-  const narrow = new Set<Float64Array>();
+  const boxes = new Flatbush(loops.length);
+  for (const points of loops) {
+    const { minX, minY, maxX, maxY } = boundsOf([{ points }])!;
+    boxes.add(minX, minY, maxX, maxY);
+  }
+  boxes.finish();
+  /** The walls that come nearer to a place than a distance, the nearest first. */
+  const wallsAt = (x: number, y: number, within: number): number[] =>
+    boxes
+      .search(x - within, y - within, x + within, y + within)
+      .map((k) => ({ k, away: edges[k].at(x, y) }))
+      .filter(({ away }) => away < within)
+      .sort((p, q) => p.away - q.away)
+      .map(({ k }) => k);
+  // Walls that are cut in passes themselves: along a narrow place, or beside a round that is another wall's.
+  const itself = new Set<number>();
   for (const way of tight.ways.filter(inBox))
-    for (let i = 0; i < way.length; i += 2)
-      edges.forEach((edge, k) => {
-        if (edge.at(way[i], way[i + 1]) < 1.1 * finish) narrow.add(loops[k]);
-      });
+    for (let i = 0; i < way.length; i += 2) for (const k of wallsAt(way[i], way[i + 1], 1.1 * finish)) itself.add(k);
   const rough = offsetBy(sign * (diameter / 2 + finish)).map((loop) => flatTrack(loop, 0, true));
   const tours = tight.tours.filter(inBox);
-  const grafted = graft(rough, tours, ON_ROUND).filter(({ closed }) => closed);
-  for (const { xyz } of grafted) {
+  for (const { xyz, closed } of graft(rough, tours, ON_ROUND)) {
+    const [own] = wallsAt(xyz[0], xyz[1], 2 * finish + ON_ROUND);
+    if (!closed || own === undefined) continue;
     const loop = new Float64Array((xyz.length / 3 - 1) * 2);
-    for (let i = 0, j = 0; i < loop.length; i += 2, j += 3) [loop[i], loop[i + 1]] = [xyz[j], xyz[j + 1]];
-    const wall = loops[nearestOf(edges, loop)];
-    out.set(wall, [...(out.get(wall) ?? []), loop]);
+    for (let i = 0, j = 0; i < loop.length; i += 2, j += 3) {
+      [loop[i], loop[i + 1]] = [xyz[j], xyz[j + 1]];
+      for (const k of wallsAt(xyz[j], xyz[j + 1], finish + ON_ROUND)) if (k !== own) itself.add(k);
+    }
+    out.set(loops[own], [...(out.get(loops[own]) ?? []), loop]);
   }
-  // Where the allowance closes a narrow place altogether, and where two walls share a round, no wall is left for last.
-  for (const [k, loop] of loops.entries()) {
-    const own = out.get(loop) ?? [];
-    const shared = grafted.some(({ xyz }) => {
-      if (own.length && edges[k].at(xyz[0], xyz[1]) <= finish + ON_ROUND) return false;
-      for (let i = 0; i < xyz.length; i += 3) if (edges[k].at(xyz[i], xyz[i + 1]) < finish + ON_ROUND) return true;
-      return false;
-    });
-    if (narrow.has(loop) || own.length === 0 || shared) out.delete(loop);
-  }
+  for (const k of itself) out.delete(loops[k]);
   return out;
 }
 
@@ -402,12 +409,6 @@ function lengthOfLine(points: readonly [number, number][]): number {
 
 function flat(points: readonly [number, number][], z: number): number[] {
   return points.flatMap(([x, y]) => [x, y, z]);
-}
-
-/** Which of some loops a loop runs along. */
-function nearestOf(edges: readonly Clearance[], loop: Float64Array): number {
-  const distances = edges.map((edge) => edge.at(loop[0], loop[1]));
-  return distances.indexOf(Math.min(...distances));
 }
 
 /** The beginning of a turn as a ramp from `above`, and after the turn what the ramp has cut too shallow again. */
