@@ -78,6 +78,8 @@ function judgeWood(text: string, moves: Move[], drawn: Drawn, asked: Asked, edge
     maxY: bounds.maxY + room,
   };
   const cell = Math.max(own / 8, 0.04, Math.sqrt(((box.maxX - box.minX) * (box.maxY - box.minY)) / MOST_CELLS));
+  // On a page that is large for its bit such cells would see nothing; there the outline alone is judged.
+  if (cell > own / 3) return [];
   // A start depth means that so much is gone already.
   const wood = new Wood(box, cell, -asked.startDepth);
   const swept = new Wood(box, cell, -asked.startDepth);

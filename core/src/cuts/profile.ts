@@ -8,7 +8,7 @@ import { type Path, PathBuilder } from '../motion/path.ts';
 import { MOST_MOVES } from '../motion/too-many-moves.ts';
 import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
-import { graft } from './axis-tours.ts';
+import { graft, type Tours } from './axis-tours.ts';
 import { checkClear } from './checked.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, downAlong, LEAST_WAY, lengthOf } from './entry.ts';
@@ -86,7 +86,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     throw new CutProblem('The bit is wider than the outline it should cut inside; choose a smaller bit.');
   const lost = side === 'inside' ? Math.max(0, area.length - loops.length) : 0;
   const allowance = sign !== 0 ? finish : 0;
-  const around = roughRounds(area, loops, settings, sign, clipper, offsetBy);
+  const around = roughRounds(loops, settings, sign, clipper, offsetBy);
   const builder = new PathBuilder();
   const placed: Tab[] = [];
   const starts: ProfileCut['starts'] = [];
@@ -157,11 +157,24 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     return [...rough, wall];
   });
   if (sign !== 0) {
-    const lines = todo.flatMap(({ measured, lead }) => [
-      flatTrack(measured.loop, 0, true),
-      ...[lead?.in, lead?.out].flatMap((way) => (way?.length ? [flatTrack(way.flat(), 0, false)] : [])),
-    ]);
-    checkClear(lines, area, sign < 0, diameter / 2);
+    const near = new Flatbush(area.length);
+    for (const points of area) {
+      const { minX, minY, maxX, maxY } = boundsOf([{ points }])!;
+      near.add(minX, minY, maxX, maxY);
+    }
+    near.finish();
+    for (const { measured, lead } of todo) {
+      const lines = [measured.loop, ...[lead?.in, lead?.out].map((way) => Float64Array.from(way?.flat() ?? []))];
+      const { minX, minY, maxX, maxY } = boundsOf(lines.map((points) => ({ points })))!;
+      const tracks = lines.filter((line) => line.length > 0).map((line, k) => flatTrack(line, 0, k === 0));
+      const outline = near.search(minX - diameter, minY - diameter, maxX + diameter, maxY + diameter);
+      checkClear(
+        tracks,
+        outline.sort((p, q) => p - q).map((k) => area[k]),
+        sign < 0,
+        diameter / 2,
+      );
+    }
   }
   for (const round of todo) {
     const { measured, lead, heights } = round;
@@ -218,7 +231,6 @@ interface Round {
  * allowance is left there, too. A wall with a place too narrow for such a round gets none: it is cut in passes itself.
  */
 function roughRounds(
-  area: Loops,
   loops: Loops,
   { diameter, side, finish = 0 }: ProfileSettings,
   sign: number,
@@ -227,16 +239,25 @@ function roughRounds(
 ): Map<Float64Array, Float64Array[]> {
   const out = new Map<Float64Array, Float64Array[]>();
   if (!(finish > 0) || sign === 0) return out;
-  const room = 2 * (diameter + finish);
-  const box = boundsOf(area.map((points) => ({ points })))!;
-  const [x0, y0, x1, y1] = [box.minX - room, box.minY - room, box.maxX + room, box.maxY + room];
-  const centres =
-    side === 'inside' ? loops : clipper.difference([Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1)], loops);
-  const inBox = (line: Float64Array) =>
-    line.every((v, i) =>
-      i % 2 ? v > box.minY - room / 2 && v < box.maxY + room / 2 : v > box.minX - room / 2 && v < box.maxX + room / 2,
-    );
-  const tight = tightPlaces(centres, finish, LONGEST_SPUR * diameter);
+  const tight: Tours = { tours: [], ways: [] };
+  // What is further apart than two allowances leaves no narrow place between, and is looked at by itself.
+  for (const group of boxGroups(
+    loops.map((points) => boundsOf([{ points }])!),
+    4 * finish,
+  )) {
+    const own = group.map((k) => loops[k]);
+    const { minX, minY, maxX, maxY } = boundsOf(own.map((points) => ({ points })))!;
+    const room = 20 * finish;
+    const [x0, y0, x1, y1] = [minX - room, minY - room, maxX + room, maxY + room];
+    const centres =
+      side === 'inside' ? own : clipper.difference([Float64Array.of(x0, y0, x1, y0, x1, y1, x0, y1)], own);
+    // The corners of the box are nobody's.
+    const inBox = (line: Float64Array) =>
+      line.every((v, i) => (i % 2 ? v > y0 + room / 2 && v < y1 - room / 2 : v > x0 + room / 2 && v < x1 - room / 2));
+    const { tours, ways } = tightPlaces(centres, finish, LONGEST_SPUR * diameter);
+    tight.tours.push(...tours.filter(inBox));
+    tight.ways.push(...ways.filter(inBox));
+  }
   const edges = loops.map((loop) => Clearance.ofLoops([loop]));
   const boxes = new Flatbush(loops.length);
   for (const points of loops) {
@@ -254,11 +275,10 @@ function roughRounds(
       .map(({ k }) => k);
   // Walls that are cut in passes themselves: along a narrow place, or beside a round that is another wall's.
   const itself = new Set<number>();
-  for (const way of tight.ways.filter(inBox))
+  for (const way of tight.ways)
     for (let i = 0; i < way.length; i += 2) for (const k of wallsAt(way[i], way[i + 1], 1.1 * finish)) itself.add(k);
   const rough = offsetBy(sign * (diameter / 2 + finish)).map((loop) => flatTrack(loop, 0, true));
-  const tours = tight.tours.filter(inBox);
-  for (const { xyz, closed } of graft(rough, tours, ON_ROUND)) {
+  for (const { xyz, closed } of graft(rough, tight.tours, ON_ROUND)) {
     const [own] = wallsAt(xyz[0], xyz[1], 2 * finish + ON_ROUND);
     if (!closed || own === undefined) continue;
     const loop = new Float64Array((xyz.length / 3 - 1) * 2);
