@@ -24,7 +24,7 @@ import { passDepths } from './pass-depths.ts';
 import { nestRings } from './rings.ts';
 import { ringLevels, ringMoves } from './ring-levels.ts';
 import { scanLines } from './scan-lines.ts';
-import { tightPlaces } from './tight-places.ts';
+import { LONGEST_SPUR, ON_ROUND, tightPlaces } from './tight-places.ts';
 
 export interface PocketSettings extends Drive {
   /** Diameter of the end mill, mm. */
@@ -67,12 +67,6 @@ export interface PocketCut {
 
 /** What is left and smaller than this, mm², nobody would see. */
 const LEFT_WORTH_SHOWING = 0.02;
-
-/** Lines without a wall beside them that are shorter in all than so many diameters are gone there and back. */
-const SPUR = 2;
-
-/** How far a tour's beginning may lie from the round it belongs to by rounding, mm. */
-const ROUNDING = 0.01;
 
 /** How much further than the allowance from a wall the rough round may be where the finish begins, mm. */
 const BESIDE = 0.005;
@@ -198,10 +192,10 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   const left = clipper.difference(part, openedBy(part, [...clearedBy, radius], clipper));
   const levels = ringLevels(part, radius + finish, step, clipper);
   const wall = finish > 0 && !leave ? ringLevels(part, radius, Infinity, clipper)[0] : undefined;
-  const tight = wall ? tightPlaces(wall, finish, SPUR * diameter) : { tours: [], ways: [] };
+  const tight = wall ? tightPlaces(wall, finish, LONGEST_SPUR * diameter) : { tours: [], ways: [] };
   const narrow = tight.ways.map((way) => flatTrack(way, 0, false));
   const finished = (rough: Track[]): Pick<PartTracks, 'rough' | 'last'> => {
-    const all = [...graft(rough, tight.tours, ROUNDING), ...narrow];
+    const all = [...graft(rough, tight.tours, ON_ROUND), ...narrow];
     // On the outermost ring everything is cleared by then, by this bit or by those before it.
     const cleared = [...(levels[0] ?? []).map((loop) => flatTrack(loop, 0, true)), ...narrow];
     return { rough: all, last: wall ? wallRounds(wall, cleared, finish, climb) : [] };
@@ -257,7 +251,7 @@ function withMissed(
     const ring = Clearance.ofLoops(levels[k]);
     for (const region of regionsOf(area)) {
       const axis = medialAxis(region);
-      const found = toursAlong(axis, (node) => ring.at(axis.x[node], axis.y[node]), SPUR * diameter);
+      const found = toursAlong(axis, (node) => ring.at(axis.x[node], axis.y[node]), LONGEST_SPUR * diameter);
       tours.push(...found.tours);
       ways.push(...found.ways);
     }

@@ -18,7 +18,7 @@ import { type Lead, leadOf } from './profile-lead.ts';
 import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
 import { TabRoom } from './tab-room.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
-import { tightPlaces } from './tight-places.ts';
+import { LONGEST_SPUR, ON_ROUND, tightPlaces } from './tight-places.ts';
 
 export interface ProfileSettings extends Drive, StartSettings {
   /** How deep, mm below the top of the stock. */
@@ -291,12 +291,6 @@ function roughRounds(
   for (const k of itself) out.delete(loops[k]);
   return out;
 }
-
-/** Branches of a rough round into corners are no longer than so many diameters in all. */
-const LONGEST_SPUR = 2;
-
-/** How far from the rough round by rounding what begins on it may lie, mm. */
-const ON_ROUND = 0.01;
 
 /** Whether a way in or out lies no further beside what a rough round has cleared than its allowance. */
 function alongside(way: Lead, { lead, measured }: Round, allowance: number): boolean {

@@ -4,6 +4,12 @@ import { medialAxis } from '../geometry/medial-axis.ts';
 import { regionsOf } from '../geometry/regions.ts';
 import { type Tours, toursAlong } from './axis-tours.ts';
 
+/** Branches of a rough round into corners that are longer in all than so many diameters are tracks of their own. */
+export const LONGEST_SPUR = 2;
+
+/** How far from the rough round by rounding what begins on it may lie, mm. */
+export const ON_ROUND = 0.01;
+
 /** Branches shorter than this share of the finish allowance clear nothing that a finish round would feel. */
 const WORTH_GOING = 0.05;
 

@@ -68,34 +68,30 @@ export function readProgram(text: string): ReadProgram {
         (letter) => AXES.includes(letter),
       );
       const garbled = block.skipped.some(([letter]) => AXES.includes(letter));
-      if (gs.includes(28) || gs.includes(30)) {
-        note(MACHINE_MOVES, line);
-        lose(AXES);
-        interpreter.actions(modesOf(block));
-        continue;
-      }
-      if (gs.includes(53)) {
-        // At the end, on the way to where the bit is parked, nothing follows that would have to begin from there.
-        direct ??= line;
-        lose(named);
-        interpreter.actions(modesOf(block));
-        continue;
-      }
-      if (garbled) {
-        lose(named);
-        interpreter.actions(modesOf(block));
-        continue;
-      }
       let actions;
-      try {
-        actions = interpreter.actions(block);
-      } catch (error) {
-        if (!(error instanceof Refused)) throw error;
-        lose(named);
-        throw error;
+      if (gs.includes(28) || gs.includes(30) || gs.includes(53) || garbled) {
+        if (gs.includes(53)) {
+          // At the end, on the way to where the bit is parked, nothing follows that would have to begin from there.
+          direct ??= line;
+          lose(named);
+        } else if (garbled) lose(named);
+        else {
+          note(MACHINE_MOVES, line);
+          lose(AXES);
+        }
+        // The bit that it calls and the modes that it sets hold all the same.
+        actions = interpreter.actions(modesOf(block));
+      } else {
+        try {
+          actions = interpreter.actions(block);
+        } catch (error) {
+          if (!(error instanceof Refused)) throw error;
+          lose(named);
+          throw error;
+        }
+        // In G91 an axis is only known where it was known before.
+        if (lost.size > 0 && !interpreter.modes.incremental) for (const axis of named) lost.delete(axis);
       }
-      // In G91 an axis is only known where it was known before.
-      if (lost.size > 0 && !interpreter.modes.incremental) for (const axis of named) lost.delete(axis);
       if (direct !== undefined && actions.some((action) => action.do === 'move' || action.do === 'probe')) {
         note(MACHINE_MOVES, direct);
         direct = undefined;

@@ -259,6 +259,25 @@ describe('drilling', () => {
     expect(highest('full')).toBeGreaterThan(0);
     expect(highest('short')).toBe(-2.5);
   });
+  test.each([{ retract: 'short' as const }, { dwell: 0.7 }])(
+    'what no cycle says is written as moves: pecks with %j',
+    (said) => {
+      const settings = { ...order, ...said };
+      const { path, holes: drilled, dwells } = drill(holes, settings);
+      const cut = cutOf(path, {
+        drilling: { ...settings, holes: drilled },
+        dwells: dwells.length ? { points: dwells, seconds: settings.dwell } : undefined,
+      });
+      const { text } = writeProgram(heading, [cut], ZERO, DIALECTS.numbered);
+      expect(text).not.toMatch(/G8[123]/);
+      expect([...text.matchAll(/G4 P0\.7/g)]).toHaveLength('dwell' in said ? 3 : 0);
+      const { path: read } = readProgram(text);
+      const heights = Array.from(read.feed, (_, i) => read.xyz[3 * i + 2]);
+      // From the first bottom a short retract backs up by half a millimetre, a full one comes out.
+      const next = heights[heights.lastIndexOf(-3, heights.indexOf(-6)) + 1];
+      expect(next).toBe('retract' in said ? -2.5 : 0.5);
+    },
+  );
   test('a cycle and plain moves drill the same holes to the same depth', () => {
     const { path, holes: drilled } = drill(holes, order);
     const cut = cutOf(path, { drilling: { ...order, holes: drilled } });
@@ -375,6 +394,7 @@ describe('reading foreign programs', () => {
       /machine/,
     ],
     ['modes of a block that cannot be read as a whole', 'G20 X#5\nG0 X1 Y1 Z1', [25.4, 25.4, 25.4], /cannot be read/],
+    ['the bit that is called on the way up', 'G21\nG53 G0 Z0 T4 M6\nG0 X1 Y1 Z1', [1, 1, 1], /machine/],
     ['a long comment', `G21 (${'x'.repeat(300)})\nG0 X1 Y1 Z1`, [1, 1, 1], undefined],
     ['an arc upright, from above', 'G21\nG0 X0 Y0 Z0\nG18 G3 X10 Z0 I5 K0 F600', [10, 0, 0], undefined],
   ])('%s', (_, text, end, note) => {
@@ -382,6 +402,9 @@ describe('reading foreign programs', () => {
     [...path.xyz.slice(-3)].forEach((v, k) => expect(v).toBeCloseTo(end[k], 9));
     if (note) expect(notes.join(' ')).toMatch(note);
     else expect(notes).toEqual([]);
+  });
+  test('a bit that is called in a block in machine coordinates is called', () => {
+    expect(readProgram('G21\nT4 M6 G53 G0 Z0\nG0 X1 Y1 Z1').bits).toEqual([{ number: 4, point: 0 }]);
   });
   test('after a move that could not be followed its axes are not known until they are given again', () => {
     const { path, notes } = readProgram('G21\nG0 X0 Y0 Z5\nG1 Z-3 F100\nX20\nG53 G0 Z0\nX50 Y50\nG0 Z5\nG1 X60\nM30');
