@@ -114,14 +114,9 @@ type Json = unknown;
 export function mutatedJson(document: Json, rng: Random): Json {
   const whole = structuredClone(document);
   let root = whole;
-  // Once: a copy within copies of itself would be too long to send.
-  let grown = false;
-  const changed = (value: Json) => {
-    const made = strange(rng, value, !grown);
-    grown ||= Array.isArray(made) && made.length > 2;
-    return made;
-  };
   for (let k = 1 + upTo(rng, 4); k > 0; k--) {
+    // Copies only at the last: what is put into one of them would be put into all, and be too long to send.
+    const changed = (value: Json) => strange(rng, value, k === 1);
     const places: [holder: Record<string, Json>, key: string][] = [];
     const visit = (value: Json) => {
       if (value === null || typeof value !== 'object' || places.length > 5000) return;
