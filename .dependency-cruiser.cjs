@@ -10,7 +10,7 @@ module.exports = {
     {
       name: 'core-without-node',
       severity: 'error',
-      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/src', pathNot: '(\\.test|-for-tests)\\.ts$' },
       to: { dependencyTypes: ['core'] },
     },
     {

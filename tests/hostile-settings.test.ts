@@ -49,7 +49,7 @@ async function outcome(drawing: string, cut: object, bit: object = {}): Promise<
     ],
   });
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="900mm" height="900mm" viewBox="0 0 900 900">${drawing}</svg>`;
-  const resources = resourcesFromDisk(() => new TextEncoder().encode(svg));
+  const resources = await resourcesFromDisk(() => new TextEncoder().encode(svg));
   const { cuts } = await compute(job, resources, await clipperFromDisk(), { unjudged: true });
   return { problem: cuts[0].problem, moves: cuts.reduce((sum, { path }) => sum + path.feed.length, 0) };
 }

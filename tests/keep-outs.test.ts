@@ -12,7 +12,7 @@ import { zeroOf } from '../core/src/stock/stock.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const file = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
-const resources = resourcesFromDisk((hash) => file.assets[hash] && bytesFromBase64(file.assets[hash].base64));
+const resources = await resourcesFromDisk((hash) => file.assets[hash] && bytesFromBase64(file.assets[hash].base64));
 const cache = new ComputeCache();
 const run = async (change: (job: Job) => void = () => {}): Promise<{ job: Job; result: JobResult }> => {
   const job = structuredClone(file.job);

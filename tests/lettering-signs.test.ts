@@ -3,8 +3,8 @@ import { placeItem } from '../core/src/artwork/place.ts';
 import { ItemSchema } from '../core/src/job/job.ts';
 import { resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
-test('a sign that the face lacks is left out with its place kept, and said; of nothing but such signs nothing is made', () => {
-  const resources = resourcesFromDisk(() => undefined);
+test('a sign that the face lacks is left out with its place kept, and said; of nothing but such signs nothing is made', async () => {
+  const resources = await resourcesFromDisk(() => undefined);
   const lettered = (text: string) =>
     placeItem(
       ItemSchema.parse({ id: 'l', kind: 'lettering', name: 'L', face: 'josefin', text, capHeight: 20, tracking: 0, leading: 1.4, align: 'left', x: 0, y: 0, rotation: 0 }),

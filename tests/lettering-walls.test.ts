@@ -15,7 +15,7 @@ const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 120
 describe('lettering', () => {
   test.each(FACES)('%s: walls within 20 µm of the ideal depth, nothing outside cut by 10 µm', async (face) => {
     const clipper = await clipperFromDisk();
-    const { shapes } = importSvg(new TextEncoder().encode(letterPage(30, { face })));
+    const { shapes } = importSvg(new TextEncoder().encode(letterPage(30, { face })), clipper);
     const { area } = areaOf(shapes, clipper);
     const { path, lifts } = vCarve(await carvablesOf(shapes, clipper), settings, clipper);
     const found = checkWalls(path, bit, area, 0.05);
@@ -29,7 +29,7 @@ describe('lettering', () => {
     const clipper = await clipperFromDisk();
     const bar = (x: number) => `<path d="M${x} 0 q8 12 16 0 v6 q-8 12 -16 0z"/>`;
     const svg = `<svg width="60mm" height="20mm" viewBox="0 0 60 20">${[2, 14, 26, 38].map(bar).join('')}</svg>`;
-    const { shapes } = importSvg(new TextEncoder().encode(svg));
+    const { shapes } = importSvg(new TextEncoder().encode(svg), clipper);
     const carvables = await carvablesOf(shapes, clipper);
     expect(carvables.places).toHaveLength(1);
     const { path } = vCarve(carvables, settings, clipper);

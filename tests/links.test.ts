@@ -21,7 +21,7 @@ describe('links against a long search', () => {
     const { job, assets } = readJobFile(
       readFileSync(new URL(`../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8'),
     );
-    const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+    const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
     const { cuts } = await compute(job, resources, await clipperFromDisk(), { unjudged: true });
     let [now, best] = [0, 0];
     for (const { cut, path } of cuts) {

@@ -16,6 +16,37 @@ const HOUSE = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80m
   <rect id="edge" x="2" y="2" width="116" height="76" rx="8"/>
   <path id="moon" d="M60 18L84 40L60 62L36 40Z"/></svg>`;
 
+test('a drawing in layers: what is left out is said, and a cut takes a layer at once', async ({ shop }) => {
+  await newJob(shop, 'In layers');
+  await drop(
+    shop,
+    'layers.svg',
+    `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80">
+  <style>.guide { display: none } .ring { fill-rule: evenodd }</style>
+  <g id="Frame"><rect id="edge" x="2" y="2" width="116" height="76" rx="8"/></g>
+  <g id="Ornament"><path id="ring" class="ring" d="M20 20h40v40h-40zM30 30h20v20h-20z"/><circle id="dot" cx="90" cy="40" r="12"/></g>
+  <rect id="help" class="guide" width="120" height="80"/><text x="9" y="9">Gate</text></svg>`,
+  );
+  await expect(shop.getByText('One hidden shape was left out (“help”).')).toBeVisible();
+  await expect(shop.getByText('One piece of text was left out (“Gate”)')).toBeVisible();
+  await goTo(shop, 'Cuts');
+  await shop.getByRole('button', { name: 'Add a V-carve' }).click();
+  await shop.getByText('Outlines of this cut').click();
+  await shop.getByLabel('Layer Ornament, 0 of 2').click();
+  await computed(shop);
+  await expect(shop.getByLabel('Layer Ornament, 2 of 2')).toBeChecked();
+  await expect(shop.getByLabel('edge', { exact: true })).not.toBeChecked();
+  await shop.getByLabel('ring', { exact: true }).click();
+  await expect(shop.getByLabel('Layer Ornament, 1 of 2')).toHaveJSProperty('indeterminate', true);
+  await shop.getByLabel('ring', { exact: true }).click();
+  await expect(shop.getByText('All changes kept')).toBeVisible();
+  // The job's small picture fills its shapes by their own rules.
+  await shop.getByRole('link', { name: 'Jobs' }).click();
+  const picture = shop.locator('a', { hasText: 'In layers' }).locator('path.carved');
+  await expect(picture).toHaveCount(2);
+  await expect(picture.first()).toHaveAttribute('fill-rule', 'evenodd');
+});
+
 test('a new job from an SVG of one’s own gets cuts, a proof and a program, and is carved', async ({ shop }) => {
   await newJob(shop, 'Moon gate');
   await drop(shop, 'moon.svg', HOUSE);

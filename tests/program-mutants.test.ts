@@ -29,7 +29,7 @@ const { job, assets } = readJobFile(
 );
 let program = '';
 beforeAll(async () => {
-  const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+  const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
   const result = await compute(job, resources, await clipperFromDisk(), { unjudged: true });
   program = programsFor(job, result, { revision: '1', date: '2026-11-25' })[0].text;
 });

@@ -13,7 +13,7 @@ const demo = (name: string) => {
   );
   const cache = new ComputeCache();
   const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
-  const run = async (j: Job) => compute(j, resources, await clipperFromDisk(), { cache });
+  const run = async (j: Job) => compute(j, await resources, await clipperFromDisk(), { cache });
   const outcome = async (j: Job) => outcomeOf(await run(j));
   return { job, run, outcome };
 };
@@ -90,7 +90,7 @@ describe('what would make it quicker', () => {
     own.cuts = own.cuts
       .filter((cut) => cut.kind === 'v-carve')
       .map((cut) => ({ ...cut, targets: [{ item: 'cloud', shapes: 'all' }], depthLimit: 3 }));
-    const resources = resourcesFromDisk(() => new TextEncoder().encode(svg));
+    const resources = await resourcesFromDisk(() => new TextEncoder().encode(svg));
     const clipper = await clipperFromDisk();
     const outcome = async (j: Job) => outcomeOf(await compute(j, resources, clipper, { unjudged: true }));
     const now = await outcome(own);

@@ -8,7 +8,7 @@ import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-dis
 
 const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
 const open = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><path d="M5 5H50V50H5"/></svg>';
-const resources = resourcesFromDisk((hash) =>
+const resources = await resourcesFromDisk((hash) =>
   hash === 'f'.repeat(64)
     ? new TextEncoder().encode(open)
     : file.assets[hash] && bytesFromBase64(file.assets[hash].base64),
@@ -93,7 +93,7 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
   const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
   const own = resourcesFromDisk((hash) => plate.assets[hash] && bytesFromBase64(plate.assets[hash].base64));
   const kept = new ComputeCache();
-  const result = async (job: Job) => compute(JobSchema.parse(job), own, await clipperFromDisk(), { cache: kept });
+  const result = async (job: Job) => compute(JobSchema.parse(job), await own, await clipperFromDisk(), { cache: kept });
   const cut = <K extends Job['cuts'][number]['kind']>(job: Job, kind: K) =>
     job.cuts.find((c): c is Extract<Job['cuts'][number], { kind: K }> => c.kind === kind)!;
   test('the plate itself has nothing that must be mended', async () => {

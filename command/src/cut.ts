@@ -1,6 +1,7 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { type Drawing, drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
+import type { Drawing } from '@kerbe/core/artwork/shape';
+import { drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
 import { readDrawing } from '@kerbe/core/artwork/svg-elements';
 import { profileOf } from '@kerbe/core/bits/bit';
 import { carvablesOf } from '@kerbe/core/cuts/carvable';
@@ -59,7 +60,7 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
     for (const role of roles) {
       const wanted = role ? ({ ...order.cut, role } as Cut) : order.cut;
       const started = performance.now();
-      const drawn = drawingOf(root);
+      const drawn = drawingOf(root, clipper);
       const drawing = { ...drawn, shapes: refitShapes(drawn.shapes, order.refit).shapes };
       const job = jobFor(order, drawing, wanted);
       const parts = orderParts(

@@ -30,7 +30,7 @@ export async function figures(): Promise<void> {
 /** The letter R with its axis, darker where it is carved deeper, and three of the circles it is made of. */
 async function axisFigure(): Promise<string> {
   const clipper = await clipperFromDisk();
-  const { shapes } = importSvg(new TextEncoder().encode(letterPage(3, { cap: 40 })));
+  const { shapes } = importSvg(new TextEncoder().encode(letterPage(3, { cap: 40 })), clipper);
   const { regions } = await carvablesOf([shapes[2]], clipper);
   const [{ region, axis }] = regions;
   const { maxX, maxY } = region.bounds;
@@ -120,6 +120,7 @@ async function sectionFigure({ art, bits, kind, cut, caption }: Section): Promis
   const clipper = await clipperFromDisk();
   const { shapes } = importSvg(
     new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
+    clipper,
   );
   const job = newJob('figure', 'mm', bits, usualBench());
   Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });

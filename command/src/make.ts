@@ -27,7 +27,7 @@ export async function make(args: string[]): Promise<void> {
     throw error;
   }
   const { job, assets } = read;
-  const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+  const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
   const result = await compute(job, resources, await clipperFromDisk());
   const wrong = result.remarks.filter((remark) => remark.weight === 'wrong');
   const programs = programsFor(job, result, { revision: 'file', date: new Date().toISOString().slice(0, 10) });

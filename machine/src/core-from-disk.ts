@@ -3,7 +3,8 @@ import { createRequire } from 'node:module';
 import type { Font } from 'opentype.js';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { Resources } from '@kerbe/core/artwork/place';
-import { type Drawing, importSvg } from '@kerbe/core/artwork/svg';
+import type { Drawing } from '@kerbe/core/artwork/shape';
+import { importSvg } from '@kerbe/core/artwork/svg';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { FACE_FILES } from '@kerbe/core/artwork/faces';
 import type { Face } from '@kerbe/core/job/job';
@@ -20,12 +21,13 @@ export function clipperFromDisk(): Promise<Clipper> {
 }
 
 /** Faces from disk, and drawings from the bytes that `asset` returns for their hash. */
-export function resourcesFromDisk(asset: (hash: string) => Uint8Array | undefined): Resources {
+export async function resourcesFromDisk(asset: (hash: string) => Uint8Array | undefined): Promise<Resources> {
+  const library = await clipperFromDisk();
   const drawings = new Map<string, Drawing>();
   return {
     drawing(hash) {
       const bytes = drawings.has(hash) ? undefined : asset(hash);
-      if (bytes) drawings.set(hash, importSvg(bytes));
+      if (bytes) drawings.set(hash, importSvg(bytes, library));
       return drawings.get(hash);
     },
     face(name) {

@@ -1,7 +1,7 @@
 import * as opentype from 'opentype.js';
 import type { Font, Path } from 'opentype.js';
 import { flattenPath, PointCount } from './flatten-path.ts';
-import type { Shape } from './svg.ts';
+import type { Shape } from './shape.ts';
 import { ArtworkError } from './artwork-error.ts';
 
 export type Align = 'left' | 'centre' | 'right';

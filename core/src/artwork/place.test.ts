@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { type Item, ItemSchema } from '../job/job.ts';
 import { type PlacedItem, placeItem, type Resources } from './place.ts';
 import { roundPlaces } from './round-places.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { importSvg } from './svg.ts';
 
 const svg = (inside: string) =>
@@ -11,7 +12,7 @@ const svg = (inside: string) =>
 const HASH = 'a'.repeat(64);
 const place = (inside: string, change: Record<string, unknown> = {}): PlacedItem => {
   const resources: Resources = {
-    drawing: (hash) => (hash === HASH ? importSvg(svg(inside)) : undefined),
+    drawing: (hash) => (hash === HASH ? importSvg(svg(inside), clipper) : undefined),
     face: () => undefined,
   };
   const item: Item = ItemSchema.parse({
@@ -88,7 +89,7 @@ describe('a drawing on the sheet', () => {
 });
 
 describe('round places', () => {
-  const places = (inside: string) => roundPlaces(importSvg(svg(inside)).shapes);
+  const places = (inside: string) => roundPlaces(importSvg(svg(inside), clipper).shapes);
   test('centres and diameters of circles', () => {
     const { places: found, others } = places('<circle cx="10" cy="10" r="2.5"/><circle cx="30" cy="5" r="1"/>');
     expect(others).toBe(0);

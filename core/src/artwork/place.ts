@@ -7,7 +7,7 @@ import { ArtworkError } from './artwork-error.ts';
 import { checkSize } from './artwork-size.ts';
 import { setLettering } from './lettering.ts';
 import { type Nodes, refitShapes } from './refit-shapes.ts';
-import type { Drawing, Shape } from './svg.ts';
+import type { Drawing, Shape } from './shape.ts';
 
 /** What artwork needs from outside: imported drawings by their hash, and faces. Undefined where one is missing. */
 export interface Resources {

@@ -1,5 +1,5 @@
 import { refitLoop } from '../geometry/refit.ts';
-import type { Shape } from './svg.ts';
+import type { Shape } from './shape.ts';
 
 /** What shapes are made of, and what refitting them came to. */
 export interface Nodes {

@@ -1,5 +1,5 @@
 import { boundsOf } from '../geometry/outline.ts';
-import type { Shape } from './svg.ts';
+import type { Shape } from './shape.ts';
 
 /** A circle counts as round when its points keep this near to one distance from its centre, as a share of it. */
 const ROUND = 0.02;

@@ -1,9 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { boundsOf } from '../geometry/outline.ts';
 import { arcCentre } from '../geometry/elliptical-arc.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { importSvg } from './svg.ts';
 
-const svg = (text: string) => importSvg(new TextEncoder().encode(text));
+const svg = (text: string) => importSvg(new TextEncoder().encode(text), clipper);
 const page = (inside: string, attributes = 'width="100mm" height="100mm" viewBox="0 0 100 100"') =>
   svg(`<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${inside}</svg>`);
 const box = (drawing: ReturnType<typeof svg>) => boundsOf(drawing.shapes.flatMap((shape) => shape.outlines))!;
@@ -105,7 +106,7 @@ describe('hostile and unusable files get one sentence', () => {
     expect(() => page(text)).toThrow(/too many elements/);
   });
   test('20 MB of paths', () => {
-    expect(() => importSvg(new Uint8Array(20_000_000))).toThrow(/20\.0 MB, and the most is 8 MB/);
+    expect(() => importSvg(new Uint8Array(20_000_000), clipper)).toThrow(/20\.0 MB, and the most is 8 MB/);
   });
   test('text beside outlines is left out with a note', () => {
     expect(page('<text>x</text><rect width="9" height="9"/>').notes[0]).toMatch(/turn the text into outlines/);

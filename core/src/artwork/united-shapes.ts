@@ -2,7 +2,7 @@ import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf } from '../geometry/outline.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
-import type { Shape } from './svg.ts';
+import type { Shape } from './shape.ts';
 
 /** What shapes cover: each piece that differs once, in coordinates of its own, and where the equal ones lie. */
 export interface UnitedShapes {

@@ -1,4 +1,4 @@
-import type { Shape } from '../artwork/svg.ts';
+import type { Shape } from '../artwork/shape.ts';
 import { unitedShapes } from '../artwork/united-shapes.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { medialAxis, type MedialAxis } from '../geometry/medial-axis.ts';

@@ -1,20 +1,12 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { depthForRadius, type Profile, radiusAtDepth, ridgeHeight } from '../bits/bit.ts';
 import { sweptHeight } from '../carving/swept.ts';
-import { type Clipper, loadClipper } from '../geometry/clipper.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { contains } from '../geometry/outline.ts';
 import { profile } from './profile.ts';
 import { type Carvables, carvablesOf } from './carvable.ts';
 import { vCarve } from './v-carve.ts';
-
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 
 const vBit = (degrees: number, tip = 0): Profile => ({
   flat: tip / 2,

@@ -1,17 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { Clearance } from '../geometry/clearance.ts';
-import { type Clipper, loadClipper, type Loops } from '../geometry/clipper.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
+import type { Loops } from '../geometry/clipper.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { carvablesOf, type Carvable } from './carvable.ts';
 import { eroded } from './erosion.ts';
 
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 const areaOf = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);
 async function carvable(...loops: Float64Array[]): Promise<Carvable> {
   const outlines = loops.map((points) => ({ points, closed: true }));

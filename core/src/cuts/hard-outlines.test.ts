@@ -1,18 +1,10 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { checkWalls } from '../carving/wall-check.ts';
-import { type Clipper, loadClipper } from '../geometry/clipper.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { type HardOutline, hardOutlines } from '../geometry/hard-outlines.ts';
 import { carvablesOf } from './carvable.ts';
 import { vCarve, type VCarveSettings } from './v-carve.ts';
-
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 
 const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 40 };
 const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 1200, lift: 5, rapid: 2400 };

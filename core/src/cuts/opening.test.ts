@@ -1,21 +1,15 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { engagementOf } from '../carving/engagement.ts';
 import { Clearance } from '../geometry/clearance.ts';
-import { type Clipper, loadClipper, type Loops } from '../geometry/clipper.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
+import type { Loops } from '../geometry/clipper.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Limits } from '../motion/limits.ts';
 import { planMotion } from '../motion/plan.ts';
 import { openingAlong } from './opening.ts';
 import { pocket, type PocketSettings } from './pocket.ts';
 
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 const limits: Limits = {
   speed: { x: 6000, y: 6000, z: 2400 },
   acceleration: { x: 400, y: 400, z: 250 },

@@ -1,14 +1,8 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { beforeAll, describe, expect, test } from 'vitest';
-import { type Clipper, loadClipper, type Loops } from '../geometry/clipper.ts';
+import { describe, expect, test } from 'vitest';
+import { clipper } from '../geometry/clipper-for-tests.ts';
+import type { Loops } from '../geometry/clipper.ts';
 import { profile, type ProfileSettings } from './profile.ts';
 
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 const settings: ProfileSettings = {
   feed: 1500,
   plunge: 500,

@@ -1,10 +1,8 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { radiusAtDepth } from '../bits/bit.ts';
 import { Clearance } from '../geometry/clearance.ts';
-import { type Clipper, loadClipper } from '../geometry/clipper.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Path } from '../motion/path.ts';
@@ -21,12 +19,6 @@ import { nestRings } from './rings.ts';
 import { scanLines } from './scan-lines.ts';
 import { placeTabs, tabAt } from './tabs.ts';
 import { vCarve, type VCarveSettings } from './v-carve.ts';
-
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 
 const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
 const hole = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x, y + h, x + w, y + h, x + w, y);

@@ -37,3 +37,10 @@ export function applyTo(map: Affine, points: Float64Array): Float64Array {
   }
   return out;
 }
+
+/** The map that undoes another; undefined where that is flat. `inverse(shift(1, 2))` is `shift(-1, -2)`. */
+export function inverse([a, b, c, d, e, f]: Affine): Affine | undefined {
+  const area = a * d - b * c;
+  if (!(Math.abs(area) > 0) || !Number.isFinite(1 / area)) return undefined;
+  return [d / area, -b / area, -c / area, a / area, (c * f - d * e) / area, (b * e - a * f) / area];
+}

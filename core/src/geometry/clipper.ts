@@ -18,6 +18,8 @@ export interface Clipper {
   difference(loops: Loops, clip: Loops): Loops;
   /** What is in both. */
   intersection(loops: Loops, clip: Loops): Loops;
+  /** The parts of a line that lie in `clip`, each from its beginning to its end. */
+  within(line: Float64Array, clip: Loops): Float64Array[];
   /** Without points that lie within `tolerance` mm of the line between their neighbours. */
   simplify(loops: Loops, tolerance: number): Loops;
   /** Grown (positive) or shrunk (negative) by `distance` mm, with round corners, their chords within `tolerance` mm. */
@@ -57,8 +59,8 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
     return paths;
   }
 
-  /** Takes paths back; those of fewer than three points are nothing. */
-  function receive(paths: PathsD): Loops {
+  /** Takes paths back; those of fewer than three points are nothing, unless they are lines. */
+  function receive(paths: PathsD, least = 6): Loops {
     const loops: Loops = [];
     for (let i = 0, n = paths.size(); i < n; i++) {
       const path = paths.get(i);
@@ -69,7 +71,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
         loop[k + 1] = xyz[j + 1];
       }
       path.delete();
-      if (loop.length >= 6) loops.push(loop);
+      if (loop.length >= least) loops.push(loop);
     }
     paths.delete();
     return loops;
@@ -117,6 +119,15 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       a.delete();
       b.delete();
       return receive(result);
+    },
+    within(line, clip) {
+      const [a, b, areas, lines] = [send([line]), send(clip), new module.PathsD(), new module.PathsD()];
+      const sweep = new module.ClipperD(DECIMALS);
+      sweep.AddOpenSubject(a);
+      sweep.AddClip(b);
+      sweep.ExecutePath(module.ClipType.Intersection, FillRule.NonZero, areas, lines);
+      for (const used of [sweep, a, b, areas]) used.delete();
+      return receive(lines, 4);
     },
     simplify(loops, tolerance) {
       const subject = send(loops);

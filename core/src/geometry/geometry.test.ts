@@ -1,24 +1,16 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import fc from 'fast-check';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { applyTo, compose, IDENTITY, scale, shift, turn } from './affine.ts';
 import { ArcLength } from './arc-length.ts';
 import { boxGroups } from './box-groups.ts';
 import { Clearance } from './clearance.ts';
-import { type Clipper, loadClipper } from './clipper.ts';
+import { clipper } from './clipper-for-tests.ts';
 import { flattenCubic, flattenQuadratic, FLATTENING_TOLERANCE } from './flatten.ts';
 import { boundsOf, contains, lengthOf, signedArea } from './outline.ts';
 import { partTouching, regionOutline } from './region-outline.ts';
 import { regionsOf } from './regions.ts';
 import { shapeKey, shiftLoops } from './same-shape.ts';
 import { insideArea, stretchesOf } from './stretches.ts';
-
-let clipper: Clipper;
-beforeAll(async () => {
-  const require = createRequire(import.meta.url);
-  clipper = await loadClipper(readFileSync(require.resolve('clipper2-wasm/dist/es/clipper2z.wasm')));
-});
 
 const square = (x: number, y: number, s: number) => Float64Array.of(x, y, x + s, y, x + s, y + s, x, y + s);
 const reversed = (loop: Float64Array) =>

@@ -1,5 +1,5 @@
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
-import type { Shape } from '../artwork/svg.ts';
+import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
 import type { Bit } from '../bits/bit.ts';
 import { type Carvables, carvablesOf } from '../cuts/carvable.ts';

@@ -1,5 +1,5 @@
 import { roundPlaces } from '../artwork/round-places.ts';
-import type { Shape } from '../artwork/svg.ts';
+import type { Shape } from '../artwork/shape.ts';
 import { type Bit, depthForRadius, presetFor, profileOf, radiusAtDepth } from '../bits/bit.ts';
 import type { Carvables } from '../cuts/carvable.ts';
 import { CutProblem } from '../cuts/cut-problem.ts';

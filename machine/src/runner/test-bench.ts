@@ -233,7 +233,7 @@ export async function demoJob(
     const url = new URL(`../../../demo/jobs/${name}.kerbe.json`, import.meta.url);
     const { job, assets } = readJobFile(readFileSync(url, 'utf8'));
     change(job);
-    const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+    const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
     const result = await compute(job, resources, await clipperFromDisk(), { unjudged: true });
     return { job, result };
   };

@@ -446,7 +446,7 @@ describe('the demo jobs', () => {
       const { job, assets } = readJobFile(
         readFileSync(new URL(`../../../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8'),
       );
-      const resources = resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+      const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
       const result = await compute(job, resources, await clipperFromDisk());
       const [program] = programsFor(job, result, { revision: '1', date: '2026-11-24' });
       const lines = program.text.split('\n');

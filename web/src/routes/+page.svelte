@@ -69,10 +69,11 @@
             style:width="{Math.min(180, (64 * job.length) / job.width)}px"
             aria-hidden="true"
             ><rect width={job.length} height={job.width} /><g transform="matrix(1 0 0 -1 0 {job.width})"
-              >{#if thumbnail}<path class="through" d={thumbnail.through} /><path
-                  class="carved"
-                  d={thumbnail.carved}
-                />{/if}</g
+              >{#each ['through', 'carved'] as const as how (how)}{#each thumbnail?.[how] ?? [] as { d, rule }, n (n)}<path
+                    class={how}
+                    {d}
+                    fill-rule={rule}
+                  />{/each}{/each}</g
             ></svg
           >
           <strong>{job.name}</strong>

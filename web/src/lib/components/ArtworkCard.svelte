@@ -14,7 +14,6 @@
   const bench = useWorkbench();
   const { session } = bench;
   let problem = $state<string>();
-  let notes = $state<string[]>([]);
   /** The drawing that is being read, to be given up. */
   let reading = $state.raw<AbortController>();
 
@@ -43,19 +42,17 @@
   async function importFile(file: File | undefined): Promise<void> {
     if (!file) return;
     problem = undefined;
-    notes = [];
     if (file.size > LARGEST_DRAWING) {
       problem = `${file.name} is ${(file.size / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`;
       return;
     }
     reading = new AbortController();
     try {
-      const data = await sendFile<{ hash: string; width: number; height: number; notes: string[] }>(
+      const data = await sendFile<{ hash: string; width: number; height: number }>(
         `/api/assets?name=${encodeURIComponent(file.name)}`,
         file,
         reading.signal,
       );
-      notes = data.notes;
       const id = freshId('drawing');
       const { stock } = session.job;
       session.update((job) => {
@@ -177,7 +174,6 @@
   </p>
 {/if}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
-{#each notes as note (note)}<p class="note" role="status">{note}</p>{/each}
 
 {#if item}
   <section class="rule" aria-label={item.name}>

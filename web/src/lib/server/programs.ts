@@ -54,7 +54,7 @@ export async function makePrograms(
   const assets = await loadAssets(db, assetsOf(job));
   const result = await compute(
     job,
-    resourcesFromDisk((hash) => assets.get(hash)?.bytes),
+    await resourcesFromDisk((hash) => assets.get(hash)?.bytes),
     await clipperFromDisk(),
   );
   const made = programsFor(job, result, { revision, date });

@@ -1,15 +1,22 @@
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
+import type { FillRule } from '@kerbe/core/geometry/clipper';
 import type { Job } from '@kerbe/core/job/job';
 import { includesShape } from '@kerbe/core/job/targets';
 import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
 import type { Tables } from './tables.ts';
 
-/** A picture of a job for a list: path data of what is carved and of what is cut out, mm, y up. */
+/** A picture of a job for a list: what is carved and what is cut out, a path for each shape, mm, y up. */
 export interface Thumbnail {
-  carved: string;
-  through: string;
+  carved: DrawnShape[];
+  through: DrawnShape[];
+}
+
+export interface DrawnShape {
+  d: string;
+  /** Shapes drawn as one would take parts out of each other. */
+  rule: FillRule;
 }
 
 /** Points of a thumbnail at most: it is as large as a thumb. */
@@ -18,9 +25,9 @@ const MOST_POINTS = 20_000;
 /** Draws a job's artwork small. */
 export async function drawThumbnail(db: Kysely<Tables>, job: Job): Promise<Thumbnail> {
   const assets = await loadAssets(db, assetsOf(job));
-  const resources = resourcesFromDisk((hash) => assets.get(hash)?.bytes);
+  const resources = await resourcesFromDisk((hash) => assets.get(hash)?.bytes);
   const finest = Math.max(job.stock.length, job.stock.width) / 500;
-  const thumbnail: Thumbnail = { carved: '', through: '' };
+  const thumbnail: Thumbnail = { carved: [], through: [] };
   let drawn = 0;
   for (const item of job.artwork) {
     const { shapes } = placeItem(item, resources);
@@ -38,7 +45,7 @@ export async function drawThumbnail(db: Kysely<Tables>, job: Job): Promise<Thumb
         }
         if (closed) d += 'z';
       }
-      thumbnail[cut.kind === 'profile' ? 'through' : 'carved'] += d;
+      thumbnail[cut.kind === 'profile' ? 'through' : 'carved'].push({ d, rule: shape.rule });
     });
   }
   return thumbnail;

@@ -2,7 +2,8 @@ import { expose } from 'comlink';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { Resources } from '@kerbe/core/artwork/place';
-import { type Drawing, importSvg } from '@kerbe/core/artwork/svg';
+import type { Drawing } from '@kerbe/core/artwork/shape';
+import { importSvg } from '@kerbe/core/artwork/svg';
 import { carveField } from '@kerbe/core/carving/height-field';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
@@ -36,7 +37,7 @@ async function bytes(url: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
-async function gather(job: Job): Promise<Resources> {
+async function gather(job: Job, library: Clipper): Promise<Resources> {
   const wanted = job.artwork.flatMap((item) =>
     item.kind === 'drawing' && !drawings.has(item.asset) ? [item.asset] : [],
   );
@@ -46,7 +47,7 @@ async function gather(job: Job): Promise<Resources> {
   await Promise.all([
     ...[...new Set(wanted)].map(async (hash) => {
       const data = await bytes(`/api/assets/${hash}`).catch(() => undefined);
-      if (data) drawings.set(hash, readOnce(data));
+      if (data) drawings.set(hash, readOnce(data, library));
     }),
     ...[...new Set(letters)].map(async (face) => void faces.set(face, readFace(await bytes(FACE_URLS[face])))),
   ]);
@@ -60,9 +61,9 @@ async function gather(job: Job): Promise<Resources> {
   };
 }
 
-function readOnce(data: Uint8Array): Drawing | ArtworkError {
+function readOnce(data: Uint8Array, library: Clipper): Drawing | ArtworkError {
   try {
-    return importSvg(data);
+    return importSvg(data, library);
   } catch (error) {
     if (error instanceof ArtworkError) return error;
     throw error;
@@ -78,8 +79,9 @@ const api = {
     const started = performance.now();
     try {
       clipper ??= bytes(wasmUrl).then(loadClipper);
-      const resources = await gather(job);
-      const result = await compute(job, resources, await clipper, { cache, signal: mine.signal, progress });
+      const library = await clipper;
+      const resources = await gather(job, library);
+      const result = await compute(job, resources, library, { cache, signal: mine.signal, progress });
       latest = { job, result, moves: new CarvedMoves(result.cuts) };
       return {
         items: result.items.map(itemView),
@@ -107,8 +109,8 @@ const api = {
     const mine = new AbortController();
     running = mine;
     try {
-      const resources = await gather(job);
       const library = await clipper!;
+      const resources = await gather(job, library);
       return await measureQuicker(
         job,
         outcomeOf(result),

@@ -7,6 +7,8 @@ import type { Remark } from '@kerbe/core/remarks/remark';
 /** A shape as the sheet draws it: path data in mm with y down from the sheet's origin (the sheet flips it). */
 export interface ShapeView {
   name: string;
+  /** The layer of the drawing that it lies in, where that has a name. */
+  layer?: string;
   d: string;
   rule: 'nonzero' | 'evenodd';
   open: boolean;
@@ -75,6 +77,7 @@ export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedIt
     notes,
     shapes: shapes.map((shape) => ({
       name: shape.name,
+      layer: shape.layer,
       rule: shape.rule,
       open: shape.outlines.some((outline) => !outline.closed),
       d: shape.outlines.map(({ points, closed }) => lineData(points, closed)).join(''),

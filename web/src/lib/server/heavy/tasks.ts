@@ -4,6 +4,7 @@ import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { JobSchema } from '@kerbe/core/job/job';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
+import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, hashOf, keepAsset } from '../assets.ts';
 import { openOnce } from '../database.ts';
 import { createJob, revisionOf, saveJob } from '../jobs.ts';
@@ -18,7 +19,7 @@ export const TASKS = {
   /** Keeps a drawing, after reading it to be sure that it is one. */
   async drawing(file: string, name: string) {
     const bytes = await readFile(file);
-    const { width, height, shapes, notes } = importSvg(bytes);
+    const { width, height, shapes, notes } = importSvg(bytes, await clipperFromDisk());
     return { hash: await keepAsset(openOnce(), name, bytes), width, height, shapes: shapes.length, notes };
   },
 
@@ -26,6 +27,7 @@ export const TASKS = {
   async jobFile(file: string) {
     const { job, assets } = readJobFile(await readText(file));
     const wanted = assetsOf(job);
+    const clipper = await clipperFromDisk();
     const kept: { name: string; bytes: Uint8Array }[] = [];
     for (const hash of wanted) {
       const asset = Object.hasOwn(assets, hash) ? assets[hash] : undefined;
@@ -34,7 +36,7 @@ export const TASKS = {
       if (hashOf(bytes) !== hash)
         throw new JobFileError('The artwork in this file does not match what the job refers to; export it again.');
       try {
-        importSvg(bytes);
+        importSvg(bytes, clipper);
       } catch (error) {
         if (!(error instanceof ArtworkError)) throw error;
         throw new ArtworkError(`Of this job’s artwork, “${asset.name}” cannot be used. ${error.message}`);
