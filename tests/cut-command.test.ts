@@ -83,15 +83,15 @@ describe('./kerbe cut', () => {
   test('an inlay writes its two halves', async () => {
     const report = await run('inlay @plate.svg --bit end:3 --depth 3 --allowance 0.06 --out @in.nc');
     expect(report.files.map((file) => file.split('/').at(-1))).toEqual(['in-recess.nc', 'in-part.nc']);
-    expect(report.remarks.join(' ')).toMatch(/gap between part and recess is 0\.06 mm to 0\.06 mm/);
+    expect(report.remarks.join(' ')).toMatch(/fit with gap 0\.06 to 0\.06 mm a side/);
     const width = (name: string) => {
       const { xyz } = program(name).path;
       const xs = Array.from(xyz.filter((_, i) => i % 3 === 0 && xyz[i + 2] < 0));
       return Math.max(...xs) - Math.min(...xs);
     };
-    // The bit runs 1.5 mm inside the recess and outside the part, which is 0.06 mm smaller a side.
-    expect(width('in-recess.nc')).toBeCloseTo(110 - 3, 2);
-    expect(width('in-part.nc')).toBeCloseTo(110 - 0.12 + 3, 2);
+    // The bit runs 1.5 mm inside the recess and outside the part; each half has half of the gap of 0.06 mm a side.
+    expect(width('in-recess.nc')).toBeCloseTo(110 + 0.06 - 3, 2);
+    expect(width('in-part.nc')).toBeCloseTo(110 - 0.06 + 3, 2);
   });
   test('several bits clear in turn, and the V-bit keeps to walls and corners', async () => {
     const alone = await run('v-carve @plate.svg --bit v60:12.7 --max-depth 3 --step 0.5 --out @v.nc');
@@ -197,7 +197,7 @@ describe('bad use gets one sentence', () => {
   });
   test('a value below 0 is a value: an inlay that is pressed in', async () => {
     const { remarks } = await run('inlay @plate.svg --bit end:3 --depth 4 --allowance -0.05 --out @p.nc');
-    expect(remarks.join(' ')).toMatch(/-0.05\d* mm|0.05\d* mm/);
+    expect(remarks.join(' ')).toMatch(/fit with press 0\.05 to 0\.05 mm a side/);
   });
   test('a bit that clears first says its own step and passes', async () => {
     writeFileSync(

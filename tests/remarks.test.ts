@@ -118,6 +118,14 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
     ],
     ['flute-lights', (job) => (job.bits.find((bit) => bit.id === 'd3')!.flute = 8)],
     ['deeper-star', (job) => (cut(job, 'inlay').depth = 12.05)],
+    [
+      'pair-half',
+      (job) => job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part', allowance: -0.04 }),
+    ],
+    [
+      'corners-of-half',
+      (job) => job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part', otherDiameter: 9 }),
+    ],
     ['problem-moon', (job) => (cut(job, 'pocket').step = 5)],
     [
       'order',
@@ -137,6 +145,27 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       expect((await result(mended)).remarks.map((r) => r.id)).not.toContain(id);
     }
   });
+});
+
+test('corners that differ are judged by what they do to the width of strokes', async () => {
+  const said = async (corners: Job['stock']['corners'], bit: string) => {
+    const job = changed((j) => {
+      j.stock.corners = corners;
+      carve(j).bit = bit;
+    });
+    return (await run(job)).remarks.find(({ id }) => id === 'uneven-stock')?.text;
+  };
+  // A 60° groove loses 2 · tan 30° of what it loses in depth, a 90° one twice as much as that depth.
+  const narrower = async (bit: string) => {
+    const text = await said([9, 9, 8.4, 8.4], bit);
+    expect(text).toMatch(/strokes come out up to [\d.]+ mm narrower where the stock is low\.$/);
+    return Number(/up to ([\d.]+) mm/.exec(text!)![1]);
+  };
+  const [sharp, blunt] = [await narrower('v60'), await narrower('v90')];
+  expect(blunt).toBeLessThanOrEqual(1.2);
+  expect(blunt).toBeGreaterThan(0.5);
+  expect(sharp / blunt).toBeCloseTo(Math.tan(Math.PI / 6), 1);
+  expect(await said([9, 9, 8.97, 8.97], 'v60')).toBeUndefined();
 });
 
 test('the gain a remedy promises is the gain it brings', async () => {

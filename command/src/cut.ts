@@ -11,6 +11,7 @@ import { refitShapes } from '@kerbe/core/artwork/refit-shapes';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
 import type { Cut, Job } from '@kerbe/core/job/job';
+import { measuredFit } from '@kerbe/core/job/fit-words';
 import { newJob } from '@kerbe/core/job/new-job';
 import { measurePath } from '@kerbe/core/motion/path';
 import { planMotion } from '@kerbe/core/motion/plan';
@@ -210,10 +211,7 @@ function remarksOn(parts: readonly CutPart[], wanted: Cut, job: Job, drawing: Dr
         `${wanted.tabs.count * part.starts.length - part.tabs.length} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`,
       );
     if (part.noLead > 0) out.push(`${part.noLead} outlines have no room for the lead, and are entered straight.`);
-    if (part.gap)
-      out.push(
-        `The gap between part and recess is ${formatLength(part.gap.least, unit, 3)} to ${formatLength(part.gap.most, unit, 3)} a side all round.`,
-      );
+    if (part.gap) out.push(`Part and recess fit with ${measuredFit(part.gap, unit)}, all round.`);
   }
   return out;
 }

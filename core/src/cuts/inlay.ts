@@ -17,12 +17,12 @@ const MEASURED_EVERY = 0.1;
 
 /**
  * Part and recess of a straight inlay from one outline. Corners that a round bit cannot make are rounded in the shape
- * itself, convex and concave alike, to the bit’s radius, so that both fit; the part is smaller than the recess by the
- * allowance a side.
+ * itself, convex and concave alike, to the bit’s radius, so that both fit. The allowance is the pair's: each half has half
+ * of it, and the outline lies in the middle of the gap, or of the overlap.
  *
  * @param area loops as `Clipper.union` returns them.
  * @param radius radius of the larger of the two bits, mm.
- * @param allowance gap a side, mm; below 0 for a press fit.
+ * @param allowance of the pair, mm a side: a gap, or below 0 a press.
  * @throws {CutProblem} where nothing of the shape is wide enough.
  * @example a 20 mm square with a 3 mm bit: both have corners of 1.5 mm radius or a little more
  */
@@ -30,14 +30,14 @@ export function inlayFit(area: Loops, radius: number, allowance: number, clipper
   if (!(radius > 0)) throw new CutProblem('The bit has no diameter; give it one at Bits.');
   if (Math.abs(allowance) > radius)
     throw new CutProblem('The allowance is larger than the bit’s radius; a few hundredths of a millimetre are usual.');
-  // A closed corner of the recess is as round as the bit; grown by half the gap each way both stay rounder than that.
-  const rounder = radius + Math.max(0, allowance);
-  const opened = clipper.offset(clipper.offset(area, -rounder), rounder);
-  const rounded = clipper.offset(clipper.offset(opened, rounder), -rounder);
-  if (rounded.length === 0)
+  // Rounder than the bit by what moving each half takes away from a corner again.
+  const rounder = radius + Math.abs(allowance) / 2;
+  // Opened, then closed: what the two do one after the other outwards is done at once.
+  const grown = clipper.offset(clipper.offset(area, -rounder), 2 * rounder);
+  const recess = clipper.offset(grown, allowance / 2 - rounder);
+  if (recess.length === 0)
     throw new CutProblem('The bit is wider than every place of this inlay; choose a smaller bit or a larger shape.');
-  const recess = rounded;
-  const part = allowance === 0 ? rounded : clipper.offset(rounded, -allowance);
+  const part = allowance === 0 ? recess : clipper.offset(grown, -allowance / 2 - rounder);
   if (part.length === 0) throw new CutProblem('The allowance leaves nothing of the part; make it smaller.');
   return { recess, part, gap: gapBetween(part, recess, allowance) };
 }

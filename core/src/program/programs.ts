@@ -1,6 +1,7 @@
 import { profileOf } from '../bits/bit.ts';
 import { formatLength } from '../quantity/format.ts';
 import type { JobResult } from '../job/compute.ts';
+import { fitWords } from '../job/fit-words.ts';
 import { titleOf } from '../job/title.ts';
 import type { Cut, Job } from '../job/job.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
@@ -82,7 +83,7 @@ export function detailsOf(cut: Cut, { unit }: Job): string {
     case 'drill':
       return cut.peck > 0 ? `pecks of ${length(cut.peck)}, ${cut.retract} retract` : 'in one go';
     case 'inlay':
-      return `${cut.role}, allowance ${length(cut.allowance)} a side, ${length(cut.depthPerPass)} a pass`;
+      return `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass`;
   }
 }
 

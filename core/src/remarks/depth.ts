@@ -1,5 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
-import { spread, thickest } from '../stock/stock.ts';
+import type { CutResult } from '../job/cut-result.ts';
+import { type Stock, spread, thicknessAt, thickest } from '../stock/stock.ts';
 import type { Cut } from '../job/job.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
@@ -21,6 +22,41 @@ function takenAtOnce(cut: Cut, depth: number): number {
   if (cut.kind !== 'v-carve') return Math.min(cut.depthPerPass, depth);
   const whole = depth - cut.startDepth;
   return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
+}
+
+/** Strokes of a V-carving that come out narrower by more than this, mm, or by more than this share, look uneven. */
+const NARROWER = 0.2;
+const NARROWER_SHARE = 0.1;
+
+/** How far below the thickest corner the stock lies at most under a cut, mm. */
+function lowestUnder({ path: { xyz } }: CutResult, stock: Stock): number {
+  let drop = 0;
+  const thick = thickest(stock);
+  for (let i = 0; i < xyz.length; i += 3)
+    if (xyz[i + 2] < 0) drop = Math.max(drop, thick - thicknessAt(stock, xyz[i], xyz[i + 1]));
+  return drop;
+}
+
+/** What uneven stock does to the cuts, where that is seen: to the width of strokes, or to the depth of floors. */
+function whatUnevennessDoes(judged: Judged): string | undefined {
+  const { unit, stock } = judged.job;
+  let narrower = 0;
+  let shallowest = Infinity;
+  for (const { cut, result } of cutsOf(judged)) {
+    // What goes right through is as deep as the stock everywhere.
+    if (result.problem || (cut.kind === 'profile' && result.depth >= thickest(stock))) continue;
+    const drop = lowestUnder(result, stock);
+    if (cut.kind === 'v-carve') {
+      // A groove's half width is its depth times the slope of the bit, and as much is lost of it as of the depth.
+      const by = 2 * drop * result.profile.slope;
+      const widest = 2 * (result.profile.flat + result.depth * result.profile.slope);
+      if (by > NARROWER || by > NARROWER_SHARE * widest) narrower = Math.max(narrower, by);
+    } else if (drop >= result.depth / 4) shallowest = Math.min(shallowest, result.depth);
+  }
+  if (narrower > 0) return `strokes come out up to ${formatLength(narrower, unit, 2)} narrower where the stock is low.`;
+  return shallowest < Infinity
+    ? `the shallowest cut is ${formatLength(shallowest, unit, 2)} deep; the low corner will come out faint.`
+    : undefined;
 }
 
 /** Rules about depth: against the stock, the spoilboard, the bit's flutes and uneven corners. */
@@ -155,17 +191,13 @@ export function judgeDepth(judged: Judged): Remark[] {
     });
   }
   const uneven = spread(stock);
-  const shallowest = Math.min(
-    ...cutsOf(judged)
-      .filter((c) => !c.result.problem)
-      .map((c) => c.result.depth),
-  );
-  if (uneven > 0 && uneven >= shallowest / 4)
+  const does = uneven > 0 ? whatUnevennessDoes(judged) : undefined;
+  if (does)
     remarks.push({
       id: 'uneven-stock',
       stop: 'stock',
       weight: 'advice',
-      text: `The corners differ by ${formatLength(uneven, unit, 2)}, and the shallowest cut is ${formatLength(shallowest, unit, 2)} deep; the low corner will come out faint.`,
+      text: `The corners differ by ${formatLength(uneven, unit, 2)}, and ${does}`,
       remedies: [
         {
           label: 'It is planed flat: use the thinnest corner for all',

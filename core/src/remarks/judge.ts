@@ -1,6 +1,7 @@
 import { judgeArtwork } from './artwork.ts';
 import { judgeDepth } from './depth.ts';
 import { judgeHolding } from './holding.ts';
+import { judgeInlays } from './inlay.ts';
 import { judgeMachine } from './machine.ts';
 import { judgeOrder } from './order.ts';
 import type { Judged, Remark } from './remark.ts';
@@ -12,6 +13,7 @@ export async function judge(judged: Judged): Promise<Remark[]> {
     ...(await judgeArtwork(judged)),
     ...judgeDepth(judged),
     ...(await judgeWidth(judged)),
+    ...judgeInlays(judged),
     ...judgeHolding(judged),
     ...judgeMachine(judged),
     ...judgeOrder(judged),

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { formatLength, formatMinutes, lengthNumber } from '@kerbe/core/quantity/format';
+  import { measuredFit } from '@kerbe/core/job/fit-words';
+  import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
   import { useWorkbench } from '$lib/workbench.svelte';
 
   /** What a cut comes to: depth, time, passes, what stays. */
@@ -23,9 +24,7 @@
       <span><strong>{made.passes}</strong> {made.passes === 1 ? 'pass' : 'passes'}</span>
     {/if}
     {#if parts.length > 1}<span>{parts.length} bits</span>{/if}
-    {#if made.gap}<span
-        >gap <strong>{lengthNumber(made.gap.least, unit, 3)} to {lengthNumber(made.gap.most, unit, 3)} {unit}</strong> a side</span
-      >{/if}
+    {#if made.gap}<span>{measuredFit(made.gap, unit)}</span>{/if}
     {#if made.noLead}<span>no room for a lead</span>{/if}
   {:else if !made}<span class="mute">computing…</span>{/if}
 </p>

@@ -22,13 +22,14 @@
     { value: 'part', label: 'the part' },
   ]}
   onchange={(value) => change((c) => (c.role = value))}
-/>, with <Millimetres
-  name="allowance"
+/>, the two fitting with <Millimetres
+  name="fit"
   value={cut.allowance}
   min={-1}
   max={2}
   onchange={(value) => change((c) => (c.allowance = value))}
-/> of room a side and corners round enough for the other half’s bit of <Millimetres
+/> a side ({cut.allowance === 0 ? 'neither gap nor press' : cut.allowance > 0 ? 'a gap' : 'a press'}; below 0 they
+overlap) and corners round enough for the other half’s bit of <Millimetres
   name="diameter of the other bit"
   value={cut.otherDiameter}
   min={0.1}

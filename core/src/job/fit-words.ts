@@ -1,0 +1,28 @@
+import { formatLength, lengthNumber } from '../quantity/format.ts';
+import type { LengthUnit } from '../quantity/units.ts';
+
+/**
+ * What a pair's allowance is, in words.
+ * @example fitWords(-0.05, 'mm') // 'a press of 0.05 mm a side'
+ */
+export function fitWords(allowance: number, unit: LengthUnit): string {
+  return allowance === 0
+    ? 'neither gap nor press'
+    : `a ${kindOf(allowance)} of ${formatLength(Math.abs(allowance), unit, unit === 'in' ? 4 : 3)} a side`;
+}
+
+/**
+ * The fit that was measured along a pair, in words.
+ * @example measuredFit({ least: 0.059, most: 0.061 }, 'mm') // 'gap 0.059 to 0.061 mm a side'
+ */
+export function measuredFit({ least, most }: { least: number; most: number }, unit: LengthUnit): string {
+  const figures = [least, most]
+    .map(Math.abs)
+    .sort((a, b) => a - b)
+    .map((mm) => lengthNumber(mm, unit, unit === 'in' ? 4 : 3));
+  return `${kindOf(most)} ${figures.join(' to ')} ${unit} a side`;
+}
+
+function kindOf(allowance: number): string {
+  return allowance < 0 ? 'press' : 'gap';
+}
