@@ -21,6 +21,7 @@ import { p99, waitsUnderLoad } from './bench-load.ts';
 import { letterPage } from './bench-page.ts';
 import type { CutReport } from './cut.ts';
 import { searchLinks } from './long-search.ts';
+import { Misuse } from './misuse.ts';
 import { ROOT } from './paths.ts';
 
 const ROUNDS = 5;
@@ -51,17 +52,41 @@ function within(is: number, ms: number): Limit {
 
 const short: string[] = [];
 
+/** Takes the yardstick: the triangulation of a page of letters, the middle of some. */
+async function takeYardstick(): Promise<void> {
+  const clipper = await clipperFromDisk();
+  const { area } = areaOf(importSvg(new TextEncoder().encode(letterPage(400)), clipper).shapes, clipper);
+  const samples = sampled(area, 0.2);
+  new Delaunator(samples);
+  const times = Array.from({ length: ROUNDS }, () => {
+    const t = performance.now();
+    new Delaunator(samples);
+    return performance.now() - t;
+  });
+  yardstick = (middle(times) * YARDSTICK.samples) / (samples.length / 2);
+}
+
+const PARTS: Record<string, (folder: string) => Promise<void>> = {
+  pages: cutting,
+  walls: accuracy,
+  jobs: wholeJobs,
+  answers: (folder) => answering(`${folder}/shop`),
+};
+
 /**
- * `./kerbe bench`: times and accuracy, each against a reference in the same run. Prints a table; the process ends with 1
- * where a row falls short of what is wanted.
+ * `./kerbe bench [PART …]`: times and accuracy, each against a reference in the same run. Prints a table; the process ends
+ * with 1 where a row falls short of what is wanted.
+ *
+ * @throws {Misuse}
  */
-export async function bench(): Promise<void> {
+export async function bench(parts: readonly string[]): Promise<void> {
+  const odd = parts.find((part) => !Object.hasOwn(PARTS, part));
+  if (odd !== undefined)
+    throw new Misuse(`The bench has no part “${odd}”; it has ${Object.keys(PARTS).join(', ')}, and all without a name.`);
   const folder = mkdtempSync(`${tmpdir()}/kerbe-bench-`);
   try {
-    await cutting(folder);
-    await accuracy();
-    await wholeJobs();
-    await answering(`${folder}/shop`);
+    await takeYardstick();
+    for (const part of parts.length ? parts : Object.keys(PARTS)) await PARTS[part](folder);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
@@ -113,7 +138,6 @@ async function cutting(folder: string): Promise<void> {
     new Delaunator(samples);
     const carve = timesReference(`v-carve ${file} --bit v60:12.7 --max-depth 8`);
     const reference = middle(references);
-    yardstick ||= (reference * YARDSTICK.samples) / (samples.length / 2);
     growth.push(carve * reference);
     row(
       `V-carve, ${letters} letters${differ ? ' that all differ' : ''}, ${metres.toFixed(1)} m of outline`,

@@ -4,7 +4,7 @@ const HELP = `Kerbe: plans, proves, runs and records sign carving.
 
   ./kerbe start                          start the shop and print its address
   ./kerbe test                           run every check
-  ./kerbe bench                          measure speed and accuracy
+  ./kerbe bench [PART …]                 measure speed and accuracy; it ends with 1 where a figure falls short
   ./kerbe soak --minutes N               stop, hold, cut and kill at random moments for as long as you like
   ./kerbe make JOB.kerbe.json --out DIR  write a job's programs and report.json
   ./kerbe cut KIND ART.svg --bit BIT … --out FILE
@@ -18,7 +18,7 @@ const [command, ...args] = process.argv.slice(2);
 try {
   if (command === 'start') await (await import('./start.ts')).start();
   else if (command === 'test') await (await import('./test.ts')).test(args);
-  else if (command === 'bench') await (await import('./bench.ts')).bench();
+  else if (command === 'bench') await (await import('./bench.ts')).bench(args);
   else if (command === 'soak') await (await import('./soak.ts')).soak(args);
   else if (command === 'make') await (await import('./make.ts')).make(args);
   else if (command === 'cut') await (await import('./cut.ts')).cut(args);
