@@ -82,7 +82,9 @@ const PARTS: Record<string, (folder: string) => Promise<void>> = {
 export async function bench(parts: readonly string[]): Promise<void> {
   const odd = parts.find((part) => !Object.hasOwn(PARTS, part));
   if (odd !== undefined)
-    throw new Misuse(`The bench has no part “${odd}”; it has ${Object.keys(PARTS).join(', ')}, and all without a name.`);
+    throw new Misuse(
+      `The bench has no part “${odd}”; it has ${Object.keys(PARTS).join(', ')}, and all without a name.`,
+    );
   const folder = mkdtempSync(`${tmpdir()}/kerbe-bench-`);
   try {
     await takeYardstick();

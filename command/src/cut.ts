@@ -12,9 +12,11 @@ import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { type CutPart, partsOf } from '@kerbe/core/job/cut-parts';
 import type { Cut, Job } from '@kerbe/core/job/job';
 import { measuredFit } from '@kerbe/core/job/fit-words';
+import { missingTabs } from '@kerbe/core/job/missing-tabs';
 import { newJob } from '@kerbe/core/job/new-job';
 import { measurePath } from '@kerbe/core/motion/path';
 import { planMotion } from '@kerbe/core/motion/plan';
+import { pinchedWords } from '@kerbe/core/job/pinched-words';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
 import { type Dialect, DIALECTS } from '@kerbe/core/program/dialect';
 import { clearingDetails, detailsOf } from '@kerbe/core/program/programs';
@@ -162,7 +164,7 @@ function programOf(
     minutes: planMotion(part.path, limits, part.dwells).minutes,
     dwells: part.dwells,
     slope: part.carving ? profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope : 0,
-    details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job),
+    details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job, part.tabs.length),
     beside: beside[k],
   }));
   return writeProgram(
@@ -206,11 +208,13 @@ function remarksOn(parts: readonly CutPart[], wanted: Cut, job: Job, drawing: Dr
       out.push(
         `${(part.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(profileOf(job.bits[0]).radius, unit, 2)}.`,
       );
-    if (wanted.kind === 'profile' && part.starts && part.tabs.length < wanted.tabs.count * part.starts.length)
+    const missing = missingTabs(wanted, part);
+    if (missing > 0)
       out.push(
-        `${wanted.tabs.count * part.starts.length - part.tabs.length} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`,
+        `${missing} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`,
       );
     if (part.noLead > 0) out.push(`${part.noLead} outlines have no room for the lead, and are entered straight.`);
+    if (part.pinched) out.push(pinchedWords(part.pinched));
     if (part.gap) out.push(`Part and recess fit with ${measuredFit(part.gap, unit)}, all round.`);
   }
   return out;

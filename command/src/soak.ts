@@ -15,6 +15,8 @@ const ROUND = { moments: 100, walks: 150, kills: 20 };
 const MUTANTS = 1000;
 /** Drawings of each kind of cut in one round of `--judge`. */
 const JUDGED = 50;
+/** And of each of three kinds that are cut in eight ways. */
+const COMPARED = 10;
 const USE = './kerbe soak [--judge] --minutes 30, or ./kerbe soak --fuzz --count 20000; all take --seed.';
 
 /**
@@ -55,6 +57,7 @@ export async function soak(args: string[]): Promise<void> {
     const first = seed;
     for (const until = Date.now() + number('minutes', 10) * 60_000; Date.now() < until;) {
       await round('tests/judge/judge.test.ts', { KERBE_JUDGED: String(JUDGED), KERBE_SEED: String(seed) });
+      await round('tests/judge/invariance.test.ts', { KERBE_COMPARED: String(COMPARED), KERBE_SEED: String(seed) });
       keep({ judge: (seed += JUDGED) });
     }
     console.log(`${seed - first} drawings of each kind of cut held; the next soak goes on at seed ${seed}.`);

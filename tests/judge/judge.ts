@@ -19,7 +19,7 @@ export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
   return judgeFlat(text, moves, drawn, asked);
 }
 
-function placed(moves: Move[], { options }: Asked, { width, height }: Drawn): Move[] {
+export function placed(moves: Move[], { options }: Asked, { width, height }: Drawn): Move[] {
   if (!options.includes('--zero centre')) return moves;
   const [dx, dy] = [width / 2, height / 2];
   return moves.map((m) => ({ ...m, ax: m.ax + dx, ay: m.ay + dy, bx: m.bx + dx, by: m.by + dy }));
@@ -31,7 +31,7 @@ const say = (move: Move, what: string) => `line ${move.line}: ${what}`;
 const radiusOf = ({ diameter, clear }: Asked, bit: number) => (bit === 1 ? diameter : clear[bit - 2]) / 2;
 
 function judgeFlat(text: string, moves: Move[], drawn: Drawn, asked: Asked): string[] {
-  const found: string[] = [];
+  const found: string[] = judgeHeading(text, moves, asked);
   const largest = Math.max(asked.diameter, ...asked.clear) / 2;
   const edges = new Edges(drawn.loops, 2 * largest + 1);
   const outside = asked.kind === 'profile' && asked.side === 'outside';
@@ -62,15 +62,22 @@ function judgeFlat(text: string, moves: Move[], drawn: Drawn, asked: Asked): str
   if (low < -deepest - 2e-3) found.push(`cuts ${-low} mm deep, ${deepest} were asked for`);
   if (moves.length && low > -deepest + 2e-3) found.push(`cuts only ${-low} mm deep, ${deepest} were asked for`);
   found.push(...judgeWood(text, moves, drawn, asked, edges, deepest));
+  if (asked.kind === 'profile') found.push(...judgeOrder(moves, drawn, asked, deepest));
   return found;
 }
 
-function judgeWood(text: string, moves: Move[], drawn: Drawn, asked: Asked, edges: Edges, deepest: number): string[] {
+export function judgeWood(
+  text: string,
+  moves: Move[],
+  drawn: Drawn,
+  asked: Asked,
+  edges: Edges,
+  deepest: number,
+): string[] {
   const found: string[] = [];
   const own = asked.diameter / 2;
-  const largest = Math.max(asked.diameter, ...asked.clear) / 2;
   const { bounds } = edges;
-  const room = asked.kind === 'profile' ? 2 * own + asked.lead + 1 : 0.5;
+  const room = asked.kind === 'profile' || asked.kind === 'inlay' ? 2 * own + asked.lead + 1 : 0.5;
   const box = {
     minX: bounds.minX - room,
     minY: bounds.minY - room,
@@ -215,7 +222,10 @@ function judgeWood(text: string, moves: Move[], drawn: Drawn, asked: Asked, edge
         `${wrong.toFixed(1)} mm of wall are cut against the direction asked for, ${right.toFixed(1)} mm along it`,
       ),
     );
-  if (asked.kind === 'pocket') found.push(...judgeFloor(swept, asked, edges, deepest, own, largest));
+  // The corners of an inlay are rounder than its bit by half of what each half is moved.
+  if (asked.kind === 'pocket') found.push(...judgeFloor(swept, edges, deepest, own));
+  if (asked.kind === 'inlay' && asked.side === 'inside')
+    found.push(...judgeFloor(swept, edges, deepest, own + Math.abs(asked.fit) / 2, asked.fit / 2));
   if (asked.kind === 'profile') found.push(...judgeWalls(moves, swept, wood, drawn, asked, edges, deepest));
   for (const [, title, pass] of text.matchAll(/^\(((?:clear for )?pocket): .* ([\d.]+) (?:mm|in) a pass/gm))
     if (
@@ -228,23 +238,82 @@ function judgeWood(text: string, moves: Move[], drawn: Drawn, asked: Asked, edge
   return found;
 }
 
-/** All that the smallest bit can reach is cut to the floor. */
-function judgeFloor(
-  swept: Wood,
-  asked: Asked,
-  edges: Edges,
-  deepest: number,
-  radius: number,
-  largest: number,
-): string[] {
-  void largest;
+/** What is cut out within something else that is cut out comes before it: then the work is held by what is left. */
+function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: Asked, deepest: number): string[] {
+  const segments = loops.reduce((sum, loop) => sum + loop.length, 0);
+  const deep = moves.filter((m) => m.feed > 0 && Math.max(m.az, m.bz) < -deepest + 2e-3);
+  if (loops.length < 2 || deep.length * segments > 3e6) return [];
+  const first = loops.map(() => Infinity);
+  const last = loops.map(() => -1);
+  // A way along both, where the bit has no room beside it, belongs to neither.
+  const together = new Set<string>();
+  let way = new Set<number>();
+  deep.forEach((m, at) => {
+    if (at > 0 && (m.ax !== deep[at - 1].bx || m.ay !== deep[at - 1].by)) way = new Set();
+    let [best, which] = [Infinity, -1];
+    loops.forEach((loop, k) => {
+      for (let i = 0; i < loop.length; i++) {
+        const [[ax, ay], [bx, by]] = [loop[i], loop[(i + 1) % loop.length]];
+        const d = toSegment((m.ax + m.bx) / 2, (m.ay + m.by) / 2, ax, ay, bx, by);
+        if (d < best) [best, which] = [d, k];
+      }
+    });
+    // A lead is on its way to the outline, and may be nearer to another.
+    if (Math.abs(best - (side === 'on' ? 0 : diameter / 2)) > 0.05) return;
+    way.add(which);
+    for (const a of way) for (const b of way) together.add(`${a} ${b}`);
+    first[which] = Math.min(first[which], at);
+    last[which] = Math.max(last[which], at);
+  });
+  for (let outer = 0; outer < loops.length; outer++)
+    for (let inner = 0; inner < loops.length; inner++) {
+      if (together.has(`${outer} ${inner}`) || last[inner] < 0 || first[outer] === Infinity) continue;
+      if (!loops[inner].every(([x, y]) => within(loops[outer], x, y))) continue;
+      if (last[inner] > first[outer]) return [say(deep[last[inner]], 'cuts out an inner outline after an outer one')];
+    }
+  return [];
+}
+
+/** Even-odd test against one loop. */
+function within(loop: Drawn['loops'][number], x: number, y: number): boolean {
+  let inside = false;
+  for (let i = 0; i < loop.length; i++) {
+    const [[ax, ay], [bx, by]] = [loop[i], loop[(i + 1) % loop.length]];
+    if (ay > y !== by > y && x < ax + ((bx - ax) * (y - ay)) / (by - ay)) inside = !inside;
+  }
+  return inside;
+}
+
+/** The heading says the depth and the feeds that the program has. */
+export function judgeHeading(text: string, moves: Move[], { options }: Asked): string[] {
+  const found: string[] = [];
+  const unit = options.includes('--units in') ? 25.4 : 1;
+  const lines = [...text.matchAll(/^\(.*: .*?, ([\d.]+) (?:mm|in) deep, feed ([\d.]+) .*?, plunge ([\d.]+) /gm)];
+  if (lines.length === 0) return ['has no heading'];
+  const fed = moves.filter((m) => m.feed > 0);
+  const low = fed.reduce((least, m) => Math.min(least, m.bz), 0);
+  const deep = Math.max(...lines.map((line) => Number(line[1]) * unit));
+  if (Math.abs(deep + low) > 0.0006 * unit + 1e-3) found.push(`the heading says ${deep} mm deep, and it is ${-low}`);
+  // A slope is fed no faster downwards than a plunge, and so at something between the two.
+  const said = lines.map((line) => [Number(line[2]), Number(line[3])].map((f) => f * unit).sort((a, b) => a - b));
+  const odd = fed.find(({ feed }) => !said.some(([least, most]) => feed >= least - unit && feed <= most + unit));
+  if (odd) found.push(say(odd, `feeds ${odd.feed} mm/min, which no heading says`));
+  return found;
+}
+
+/** All that the smallest bit can reach is cut to the floor. @param beyond how far past the outline the wall is, mm. */
+function judgeFloor(swept: Wood, edges: Edges, deepest: number, radius: number, beyond = 0): string[] {
   const reachable = new Uint8Array(swept.height.length);
   for (let index = 0; index < reachable.length; index++) {
     const [x, y] = swept.place(index);
     if (edges.distance(x, y) < radius + 0.004 || !edges.inside(x, y)) continue;
-    swept.under({ ax: x, ay: y, az: 0, bx: x, by: y, bz: 0, feed: 1, bit: 1, line: 0 }, radius - SLIVER, (at) => {
-      reachable[at] = 1;
-    });
+    swept.under(
+      { ax: x, ay: y, az: 0, bx: x, by: y, bz: 0, feed: 1, bit: 1, line: 0 },
+      radius + beyond - SLIVER,
+      (at) => {
+        reachable[at] = 1;
+      },
+    );
   }
   let left = 0;
   let where = -1;
@@ -371,6 +440,8 @@ function judgeHoles(moves: Move[], drawn: Drawn, asked: Asked): string[] {
   return [...new Set(found)].slice(0, 4);
 }
 
+export type Placed = readonly [x: number, y: number];
+
 /** How deep a V-bit's tip may go at a place whose nearest edge is `clearance` away, below where carving starts. */
 function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {
   const found: string[] = [];
@@ -461,8 +532,14 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
 }
 
 /** Depth that a move cuts at a place, by golden section: a cone's depth along a straight move has one maximum. */
-function depthUnder(move: Move, x: number, y: number, { slope, flat, clear, diameter }: Asked): number {
-  const radius = (move.bit === 1 ? diameter : clear[move.bit - 2]) / 2 + 0.012;
+export function depthUnder(
+  move: Move,
+  x: number,
+  y: number,
+  { slope, flat, clear, diameter }: Asked,
+  wider = 0.012,
+): number {
+  const radius = (move.bit === 1 ? diameter : clear[move.bit - 2]) / 2 + wider;
   const [dx, dy] = [move.bx - move.ax, move.by - move.ay];
   const l2 = dx * dx + dy * dy;
   let [a, b] = [0, 1];
@@ -476,7 +553,7 @@ function depthUnder(move: Move, x: number, y: number, { slope, flat, clear, diam
   } else if (Math.hypot(x - move.ax, y - move.ay) > radius) return -1;
   const at = (t: number): number => {
     const z = -(move.az + t * (move.bz - move.az));
-    if (move.bit !== 1) return z;
+    if (move.bit !== 1 || slope === 0) return z;
     return z - Math.max(0, Math.hypot(x - move.ax - t * dx, y - move.ay - t * dy) - flat) / slope;
   };
   let best = Math.max(at(a), at(b));

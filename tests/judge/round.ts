@@ -7,6 +7,7 @@ import type { Cut } from '../../core/src/job/job.ts';
 import { random } from '../faults/random.ts';
 import { drawingFrom, type Drawn, holesFrom } from './drawings.ts';
 import { judge } from './judge.ts';
+import { judgeInlay } from './inlay.ts';
 import { type Asked, settingsFrom } from './settings.ts';
 
 export interface Judged {
@@ -30,15 +31,21 @@ export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
     writeFileSync(`${folder}/a.svg`, drawn.svg);
     const words = `${kind} ${folder}/a.svg ${asked.options} --out ${folder}/a.nc`.split(/\s+/);
     const command = `KERBE_JUDGE=${kind}:${seed} npx vitest run tests/judge`;
+    let remarks: string[];
     try {
-      await cutToFiles(readCutOptions(words));
+      ({ remarks } = await cutToFiles(readCutOptions(words)));
     } catch (error) {
       if (error instanceof Misuse && /fault of Kerbe/.test(error.message))
         return { drawn, asked, findings: [error.message], command };
       if (error instanceof Misuse) return { drawn, asked, refused: error.message, findings: [], command };
       return { drawn, asked, findings: [`crashed: ${(error as Error).stack ?? String(error)}`], command };
     }
-    return { drawn, asked, findings: judge(readFileSync(`${folder}/a.nc`, 'utf8'), drawn, asked), command };
+    const program = (name: string) => readFileSync(`${folder}/${name}.nc`, 'utf8');
+    const findings =
+      kind === 'inlay'
+        ? judgeInlay(program('a-recess'), program('a-part'), drawn, asked, /halves do not fit/.test(remarks.join()))
+        : judge(program('a'), drawn, asked);
+    return { drawn, asked, findings, command };
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -31,6 +31,8 @@ export interface Asked {
   lead: number;
   peck: number;
   lines: boolean;
+  /** Of the pair of an inlay, mm a side: a gap, or below 0 a press. */
+  fit: number;
 }
 
 /** Settings over their whole allowed range, most of them such as carvers use. */
@@ -60,6 +62,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
     lead: 0,
     peck: 0,
     lines: false,
+    fit: 0.06,
   };
   const words: string[] = [];
   const say = (name: string, value: string | number) => words.push(`--${name} ${value}`);
@@ -125,6 +128,12 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
   asked.ramp = dice() < 0.2 ? 0 : n(between(dice, 0.5, 30), 1);
   say('ramp', `${asked.ramp}deg`);
   if (kind === 'inlay') {
+    if (dice() < 0.7) say('allowance', (asked.fit = n(Math.min(diameter / 4, 0.3) * between(dice, -1, 1))));
+    if (dice() < 0.3) {
+      asked.tabs = { count: Math.floor(between(dice, 1, 5)), length: n(between(dice, 0.5, 6), 2), height: n(between(dice, 0.2, 2), 2) }; // prettier-ignore
+      say('tabs', asked.tabs.count);
+      say('tab', `${asked.tabs.length}x${asked.tabs.height}`);
+    }
     asked.options = words.join(' ');
     return asked;
   }
@@ -175,5 +184,6 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     lead: parseFloat(word('lead', 'none:0').split(':')[1] ?? '3'),
     peck: number('peck'),
     lines: word('pattern') === 'lines',
+    fit: number('allowance', 0.06),
   };
 }

@@ -1,5 +1,6 @@
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { signedArea } from '../geometry/outline.ts';
 import { CutProblem } from './cut-problem.ts';
 
 /** The two outlines of a straight inlay. */
@@ -10,7 +11,16 @@ export interface InlayFit {
   part: Loops;
   /** Smallest and largest gap between the two, mm a side, found by going along both. */
   gap: { least: number; most: number };
+  /**
+   * Places where rounding one kind of corner made one of the other kind: between two edges that lie nearer than the bit is
+   * wide the halves do not fit.
+   */
+  pinched: number;
 }
+
+/** What the bit leaves of a neck is none where it is thinner than this, mm, or smaller, mm². */
+const THINNEST_PINCH = 0.01;
+const SMALLEST_PINCH = 1e-3;
 
 /** How far apart gaps are measured along the outlines, mm. */
 const MEASURED_EVERY = 0.1;
@@ -39,7 +49,14 @@ export function inlayFit(area: Loops, radius: number, allowance: number, clipper
     throw new CutProblem('The bit is wider than every place of this inlay; choose a smaller bit or a larger shape.');
   const part = allowance === 0 ? recess : clipper.offset(grown, -allowance / 2 - rounder);
   if (part.length === 0) throw new CutProblem('The allowance leaves nothing of the part; make it smaller.');
-  return { recess, part, gap: gapBetween(part, recess, allowance) };
+  return { recess, part, gap: gapBetween(part, recess, allowance), pinched: pinchedIn(grown, rounder, clipper) };
+}
+
+/** Closing can bring edges so near to each other that the bit does not go between them: what it would leave, counted. */
+function pinchedIn(grown: Loops, rounder: number, clipper: Clipper): number {
+  const middle = clipper.offset(grown, -rounder);
+  const reached = clipper.offset(clipper.offset(grown, -2 * rounder), rounder + THINNEST_PINCH);
+  return clipper.difference(middle, reached).filter((loop) => Math.abs(signedArea(loop)) > SMALLEST_PINCH).length;
 }
 
 function gapBetween(part: Loops, recess: Loops, allowance: number): { least: number; most: number } {

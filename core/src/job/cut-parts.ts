@@ -49,6 +49,8 @@ export interface CutPart {
   dwells?: Dwells;
   /** Of inlays: smallest and largest gap, mm a side. */
   gap?: { least: number; most: number };
+  /** Of inlays: places where the two halves do not fit, as edges lie nearer to each other than the bit is wide. */
+  pinched?: number;
 }
 
 /** What a cut works on, made when it is asked for. */
@@ -292,7 +294,7 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, area: Loops, clipper: Clipper
       },
       clipper,
     );
-    return part(cut, { path, left, passes, gap: fit.gap });
+    return part(cut, { path, left, passes, gap: fit.gap, pinched: fit.pinched });
   }
   const laid = fit.part.map((loop) => loop.map((v, i) => v + (i % 2 ? cut.shift.y : cut.shift.x)));
   const made = profile(
@@ -310,7 +312,7 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, area: Loops, clipper: Clipper
     },
     clipper,
   );
-  return part(cut, { ...made, gap: fit.gap });
+  return part(cut, { ...made, gap: fit.gap, pinched: fit.pinched });
 }
 
 function drilled(job: Job, cut: DrillCut, bit: Bit, shapes: readonly Shape[]): CutPart {

@@ -29,7 +29,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
         speed: made.speed,
         minutes: made.minutes,
         slope: made.carving ? profileOf(job.bits[number]).slope : 0,
-        details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job),
+        details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job, made.tabs.length),
         drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
         dwells: made.dwells,
         beside: result.beside[k],
@@ -70,20 +70,24 @@ export function clearingDetails(
   return `at ${formatLength(step, unit, 3)}, ${formatLength(depthPerPass, unit, 3)} a pass`;
 }
 
-/** Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”. */
-export function detailsOf(cut: Cut, { unit }: Job): string {
+/**
+ * Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”.
+ * @param tabs how many stand, which may be fewer than were asked for.
+ */
+export function detailsOf(cut: Cut, { unit }: Pick<Job, 'unit'>, tabs: number): string {
+  const standing = tabs === 1 ? '1 tab' : `${tabs} tabs`;
   const length = (mm: number) => formatLength(mm, unit, 3);
   switch (cut.kind) {
     case 'v-carve':
       return `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`;
     case 'profile':
-      return `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.tabs.at.length || cut.tabs.count} tabs`;
+      return `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${standing}`;
     case 'pocket':
       return `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`;
     case 'drill':
       return cut.peck > 0 ? `pecks of ${length(cut.peck)}, ${cut.retract} retract` : 'in one go';
     case 'inlay':
-      return `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass`;
+      return `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass${cut.role === 'part' ? `, ${standing}` : ''}`;
   }
 }
 

@@ -1,5 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
 import { KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
+import { missingTabs } from '../job/missing-tabs.ts';
 import { thickest } from '../stock/stock.ts';
 import { intrusion } from '../carving/intrusion.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
@@ -30,6 +31,21 @@ export function judgeHolding(judged: Judged): Remark[] {
           ],
         });
     }
+    const missing = result.problem ? 0 : missingTabs(cut, result);
+    if (missing > 0 && 'tabs' in cut)
+      remarks.push({
+        id: `fewer-tabs-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'advice',
+        text: `${missing === 1 ? 'One of the tabs has' : `${missing} of the tabs have`} no place where ${missing === 1 ? 'it' : 'they'} would stand, and ${result.tabs.length === 0 ? 'none is left' : `only ${result.tabs.length} hold the part`}.`,
+        remedies: [
+          {
+            label: 'Make them half as long',
+            patch: setCut(index, { tabs: { ...cut.tabs, length: cut.tabs.length / 2 } }),
+          },
+        ],
+      });
     const parts = judged.cuts.filter((made) => made.cut === cut.id);
     stock.keepOuts.forEach((keepOut, k) => {
       const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.profile.radius, keepOut)));

@@ -1,12 +1,37 @@
 import { fitWords } from '../job/fit-words.ts';
 import type { InlayCut } from '../job/job.ts';
 import { formatLength } from '../quantity/format.ts';
-import { type Judged, type Remark, setCut } from './remark.ts';
+import { pinchedWords } from '../job/pinched-words.ts';
+import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /** The two halves of an inlay are one pair: they must be made for one fit and for each other's bits. */
-export function judgeInlays({ job }: Judged): Remark[] {
+export function judgeInlays(judged: Judged): Remark[] {
+  const { job } = judged;
+  const remarks: Remark[] = cutsOf(judged).flatMap(({ cut, index, result }): Remark[] => {
+    if (cut.kind !== 'inlay' || result.problem || !result.pinched) return [];
+    const own = job.bits.find(({ id }) => id === cut.bit)!.diameter;
+    const smaller = job.bits
+      .filter((b) => b.kind === 'end' && b.diameter < own)
+      .sort((a, b) => b.diameter - a.diameter)[0];
+    return [
+      {
+        id: `pinched-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'wrong',
+        text: pinchedWords(result.pinched),
+        remedies: smaller
+          ? [
+              {
+                label: `Use ${smaller.name} for both`,
+                patch: setCut(index, { bit: smaller.id, otherDiameter: smaller.diameter }),
+              },
+            ]
+          : [],
+      },
+    ];
+  });
   const halves = job.cuts.flatMap((cut, index) => (cut.kind === 'inlay' ? [{ cut, index }] : []));
-  const remarks: Remark[] = [];
   for (const recess of halves) {
     if (recess.cut.role !== 'recess') continue;
     const part = halves.find(({ cut }) => cut.role === 'part' && sameShapes(cut, recess.cut));

@@ -1,0 +1,39 @@
+import { expect, test } from 'vitest';
+import { compared } from './invariance.ts';
+
+// The same drawing shifted, turned, mirrored, begun elsewhere, drawn backwards and in several paths is cut the same.
+const COUNT = Number(process.env.KERBE_COMPARED ?? 5);
+const FIRST = Number(process.env.KERBE_SEED ?? 1);
+
+/** Depths may differ by so much, mm; a steep bit's by what so little sideways is in depth. */
+const DEEP = 0.01;
+const SIDEWAYS = 0.0066;
+
+/**
+ * Links are led and joined by what is near on the sheet, and axes are as quick as each is, so times are not quite the same;
+ * the same drawing in the same place is nearer.
+ */
+const TIME = { moved: 0.1, same: 0.05 };
+
+test.each(['pocket', 'profile', 'v-carve'] as const)(
+  '%s',
+  async (kind) => {
+    const off: string[] = [];
+    let count = 0;
+    for (let seed = FIRST; count < COUNT; seed++) {
+      const { found, asked, drawing, refused } = await compared(kind, seed);
+      if (refused) continue;
+      count++;
+      const deep = asked.slope > 0 ? Math.max(DEEP, SIDEWAYS / asked.slope) : DEEP;
+      for (const { variant, off: by, at, time } of found) {
+        const within = /turned|mirrored/.test(variant) ? TIME.moved : TIME.same;
+        if (by > deep || Math.abs(time - 1) > within)
+          off.push(
+            `seed ${seed}, ${drawing}, ${asked.options}, ${variant}: ${by.toFixed(4)} mm off at ${at.map((v) => v.toFixed(2)).join(', ')}, ${time.toFixed(3)} × the time`,
+          );
+      }
+    }
+    expect(off).toEqual([]);
+  },
+  3_600_000,
+);
