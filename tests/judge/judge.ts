@@ -243,8 +243,9 @@ function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: Asked, 
   const segments = loops.reduce((sum, loop) => sum + loop.length, 0);
   const deep = moves.filter((m) => m.feed > 0 && Math.max(m.az, m.bz) < -deepest + 2e-3);
   if (loops.length < 2 || deep.length * segments > 3e6) return [];
-  const first = loops.map(() => Infinity);
-  const last = loops.map(() => -1);
+  /** Where in the program each is gone along: the middle counts, since outlines that touch share a piece. */
+  const along = loops.map((): number[] => []);
+  const middle = (list: readonly number[]) => list[list.length >> 1];
   // A way along both, where the bit has no room beside it, belongs to neither.
   const together = new Set<string>();
   let way = new Set<number>();
@@ -258,20 +259,31 @@ function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: Asked, 
         if (d < best) [best, which] = [d, k];
       }
     });
-    // A lead is on its way to the outline, and may be nearer to another.
-    if (Math.abs(best - (side === 'on' ? 0 : diameter / 2)) > 0.05) return;
+    // A lead is on its way to the outline, and may be nearer to another, or cross it.
+    const wanted = side === 'on' ? 0 : diameter / 2;
+    const ends = [toLoop(loops[which], m.ax, m.ay), toLoop(loops[which], m.bx, m.by)];
+    if ([best, ...ends].some((d) => Math.abs(d - wanted) > 0.05)) return;
     way.add(which);
     for (const a of way) for (const b of way) together.add(`${a} ${b}`);
-    first[which] = Math.min(first[which], at);
-    last[which] = Math.max(last[which], at);
+    along[which].push(at);
   });
   for (let outer = 0; outer < loops.length; outer++)
     for (let inner = 0; inner < loops.length; inner++) {
-      if (together.has(`${outer} ${inner}`) || last[inner] < 0 || first[outer] === Infinity) continue;
-      if (!loops[inner].every(([x, y]) => within(loops[outer], x, y))) continue;
-      if (last[inner] > first[outer]) return [say(deep[last[inner]], 'cuts out an inner outline after an outer one')];
+      if (together.has(`${outer} ${inner}`) || !along[inner].length || !along[outer].length) continue;
+      // Outlines that cross or touch are one for who cuts them.
+      if (!loops[inner].every(([x, y]) => within(loops[outer], x, y) && toLoop(loops[outer], x, y) > 0.1)) continue;
+      if (middle(along[inner]) > middle(along[outer]))
+        return [say(deep[middle(along[inner])], 'cuts out an inner outline after an outer one')];
     }
   return [];
+}
+
+/** Distance from a place to a loop. */
+function toLoop(loop: Drawn['loops'][number], x: number, y: number): number {
+  return loop.reduce((least, [ax, ay], i) => {
+    const [bx, by] = loop[(i + 1) % loop.length];
+    return Math.min(least, toSegment(x, y, ax, ay, bx, by));
+  }, Infinity);
 }
 
 /** Even-odd test against one loop. */
@@ -348,6 +360,9 @@ function judgeWalls(
     const high: boolean[] = [];
     const heights: number[] = [];
     const places: [number, number][] = [];
+    /** Where the bit could not go along between this place and the one before. */
+    const broken: boolean[] = [];
+    let away = false;
     let step = 0;
     let missed = 0;
     let at: [number, number] = [0, 0];
@@ -366,8 +381,12 @@ function judgeWalls(
         if (
           asked.side !== 'on' &&
           (edges.distance(px, py) < radius - 1e-3 || edges.inside(px, py) !== (asked.side === 'inside'))
-        )
+        ) {
+          away = true;
           continue;
+        }
+        broken.push(away);
+        away = false;
         const z = wood.at(px, py);
         high.push(z > -deepest + 0.02);
         heights.push(z);
@@ -402,8 +421,15 @@ function judgeWalls(
         const [a, b] = [places[run[i - 1]], places[k]];
         return sum + Math.hypot(a[0] - b[0], a[1] - b[1]);
       }, 0);
-      if (run.length > 2 && long < tabs.length - 3 * every - swept.cell - radius)
-        found.push(`a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for`);
+      // Round a corner the bit's way is longer than the wall, and a tab is as long as asked on the way.
+      const whole = ![...run, (run[run.length - 1] + 1) % high.length].some((k) => {
+        const [[ax, ay], [bx, by]] = [places[k], places[(k + high.length - 1) % high.length]];
+        return broken[k] || Math.hypot(ax - bx, ay - by) > 2 * every;
+      });
+      if (whole && run.length > 2 && long < tabs.length - 3 * every - swept.cell - radius)
+        found.push(
+          `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
+        );
       const middle = run.slice(Math.floor(run.length * 0.2), Math.ceil(run.length * 0.8));
       const lowest = Math.min(...middle.map((k) => heights[k]));
       if (lowest < ceiling - 0.02)

@@ -14,6 +14,7 @@ import { checkMoves } from '../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { graft, toursAlong } from './axis-tours.ts';
+import { checkFinish } from './finish-allowance.ts';
 import { checkClear } from './checked.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, enterTrack, type Entry } from './entry.ts';
@@ -95,7 +96,7 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
       'The step is wider than the bit, so ridges would be left standing; make it less than the bit.',
     );
   if (settings.entry.kind !== 'plunge') checkSlope(settings.entry.angle);
-  if (settings.finish < 0) throw new CutProblem('The finish allowance is below 0; give 0 or a little more.');
+  checkFinish(settings.finish, diameter);
   const depths = passDepths(depth, startDepth, settings.depthPerPass, settings.lastPass ?? 0);
   const reached = clipper.offset(area, -radius);
   if (reached.length === 0)

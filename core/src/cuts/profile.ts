@@ -10,6 +10,7 @@ import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from '../sequence/order-tracks.ts';
 import { graft, type Tours } from './axis-tours.ts';
 import { checkClear } from './checked.ts';
+import { checkFinish } from './finish-allowance.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, downAlong, LEAST_WAY, lengthOf } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
@@ -76,6 +77,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   if (skin > 0 && depth <= 0)
     throw new CutProblem('The skin is as thick as the stock, so nothing would be cut; make it thinner.');
   if (skin >= thickness) throw new CutProblem('The skin is thicker than the stock; make it thinner.');
+  checkFinish(finish, diameter);
   const depths = passDepths(depth, 0, settings.depthPerPass, settings.lastPass ?? 0);
   if (settings.ramp) checkSlope(settings.ramp);
   const sign = side === 'outside' ? 1 : side === 'inside' ? -1 : 0;
