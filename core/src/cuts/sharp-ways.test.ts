@@ -1,0 +1,94 @@
+import { describe, expect, test } from 'vitest';
+import { engagementOf } from '../carving/engagement.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
+import { insideArea } from '../geometry/stretches.ts';
+import type { Path } from '../motion/path.ts';
+import { flatTrack } from '../motion/track.ts';
+import { carvablesOf } from './carvable.ts';
+import { enterTrack } from './entry.ts';
+import { pocket, type PocketSettings } from './pocket.ts';
+import { nestRings } from './rings.ts';
+import { vCarve } from './v-carve.ts';
+
+const points = ({ xyz }: { xyz: Float64Array }) =>
+  Array.from({ length: xyz.length / 3 }, (_, i) => [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]]);
+const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
+const limits = {
+  speed: { x: 6000, y: 6000, z: 2400 },
+  acceleration: { x: 400, y: 400, z: 250 },
+  cornerStep: 300,
+};
+
+describe('a helix', () => {
+  const radius = 3;
+  const way = points(
+    enterTrack(flatTrack([...box(0, 0, 60, 60)], -3, true), 0, { kind: 'helix', angle: 0.1 }, 50, radius),
+  );
+  const round = way.filter(([x, y, z]) => z > -3 && Math.hypot(x, y) > 0);
+  test('is no wider than four fifths of the bit’s radius however much room there is, so that no core is left', () => {
+    for (const [x, y] of round) expect(Math.hypot(x, y)).toBeCloseTo(0.8 * radius, 9);
+  });
+  test('goes once round at the depth, so that its floor is flat', () => {
+    const level = way.filter(([x, y, z]) => z === -3 && Math.abs(Math.hypot(x, y) - 0.8 * radius) < 1e-9);
+    const angles = level.map(([x, y]) => Math.round(((Math.atan2(y, x) / Math.PI) * 180 + 360) % 360) % 360);
+    expect(new Set(angles).size).toBe(36);
+  });
+});
+
+describe('a pocket', () => {
+  const settings: PocketSettings = { feed: 1500, plunge: 600, lift: 5, diameter: 6, depth: 6, depthPerPass: 2, step: 2.4, pattern: 'rings', angle: 0, climb: true, finish: 0, entry: { kind: 'ramp', angle: 0.1 }, limits }; // prettier-ignore
+  test('is opened in a short arm between two wide parts, whose rings are no further off than twice the radius', () => {
+    const dumbBell = Float64Array.of(
+      ...[0, 0, 40, 0, 40, 10, 54, 10, 54, 0, 94, 0, 94, 40, 54, 40, 54, 30, 40, 30, 40, 40, 0, 40],
+    ); // prettier-ignore
+    const cut = (slots: boolean) => pocket([dumbBell], { ...settings, depth: 2, slots }, clipper);
+    expect(engagementOf(cut(true).path, 3, -2).slots).toBeGreaterThan(10);
+    expect(engagementOf(cut(false).path, 3, -2).slots).toBe(0);
+  });
+});
+
+test('rings are joined within the area only: a way across a notch is none', () => {
+  const horseshoe = Float64Array.of(
+    ...[0, 0, 30, 0, 30, 30, 20, 30, 20, 18, 20, 5, 10, 5, 10, 30, 0, 30],
+  ); // prettier-ignore
+  const inner = Float64Array.of(9, 18, 9, 22, 5, 22, 5, 18);
+  for (const track of nestRings([[horseshoe], [inner]], -1)) {
+    const way = points(track);
+    for (let i = 1; i < way.length; i++)
+      for (const t of [0.25, 0.5, 0.75]) {
+        const [x, y] = [0, 1].map((k) => way[i - 1][k] + t * (way[i][k] - way[i - 1][k]));
+        const onEdge = [x, y, x - 30, y - 30, x - 10, x - 20, y - 5].some((d) => Math.abs(d) < 1e-9);
+        expect(onEdge || insideArea([horseshoe], x, y)).toBe(true);
+      }
+  }
+});
+
+describe('V-carving', () => {
+  const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 10 };
+  const carve = async (loop: Float64Array, change: object) =>
+    vCarve(
+      await carvablesOf([{ name: '', rule: 'nonzero', outlines: [{ points: loop, closed: true }] }], clipper),
+      { bit, depthLimit: 20, floorStep: 0.5, feed: 1000, plunge: 900, lift: 5, rapid: 2400, ...change },
+      clipper,
+    );
+  test('a later pass leaves out what an earlier one made deep enough', async () => {
+    const { path } = await carve(box(0, 0, 60, 6), { depthPerPass: 2 });
+    const third = Math.floor((3 / bit.slope / 3) * 1000) / 1000;
+    let deepest = 0;
+    let again = 0;
+    points(path as Path).forEach(([x, y, z], i, all) => {
+      if (i > 0 && path.feed[i] > 0) {
+        const [px, py, pz] = all[i - 1];
+        // Along, wholly above the first pass's floor, after that floor was left for good.
+        if (deepest < -third - 0.01 && Math.min(z, pz) > -third + 0.02) again += Math.hypot(x - px, y - py);
+      }
+      deepest = Math.min(deepest, z);
+    });
+    expect(again).toBeLessThan(0.5);
+  });
+  test('of a wedge exactly the length is counted that is narrower than the tip', async () => {
+    // 1 mm wide at its end, 40 mm long: under the 0.6 mm of the tip over the last 60 % of it, and into its two corners.
+    const { tooNarrow } = await carve(Float64Array.of(0, -0.5, 40, 0, 0, 0.5), { bit: { ...bit, flat: 0.3 } });
+    expect(tooNarrow).toBeCloseTo(24 + 2 * 0.3 * Math.SQRT2, 1);
+  });
+});

@@ -1,0 +1,29 @@
+import { expect, test } from 'vitest';
+import { measurePath } from './path.ts';
+import { planMotion } from './plan.ts';
+import { flatTrack, reverseTrack, type Track } from './track.ts';
+
+test('lifts are counted between cutting, not move by move', () => {
+  const path = {
+    xyz: Float64Array.of(0, 0, 5, 0, 0, -1, 5, 0, -1, 9, 0, -1, 9, 0, 5, 20, 0, 5, 20, 0, -1, 30, 0, -1, 30, 0, 5),
+    feed: Float64Array.of(0, 300, 900, 900, 0, 0, 300, 900, 0),
+  };
+  expect(measurePath(path).lifts).toBe(1);
+});
+
+test('a track with a tail has no ring once it is gone the other way', () => {
+  const ring = flatTrack([0, 0, 9, 0, 9, 9], -1, true);
+  const tailed: Track = { ...ring, closed: false, xyz: Float64Array.of(...ring.xyz, 20, 0, -1) };
+  expect(reverseTrack(tailed).ring).toBe(0);
+  expect(reverseTrack(ring).ring).toBe(ring.ring);
+});
+
+test('a slow move before a fast one on a line is left at its own speed (v²/2a, by hand)', () => {
+  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 9999 };
+  const path = { xyz: Float64Array.of(0, 0, 0, 50, 0, 0, 150, 0, 0), feed: Float64Array.of(0, 600, 4800) };
+  const [a, slow, fast] = [400, 10, 80];
+  const first = slow / a + (50 - slow ** 2 / (2 * a)) / slow;
+  const speeding = (fast ** 2 - slow ** 2) / (2 * a);
+  const second = (fast - slow) / a + fast / a + (100 - speeding - fast ** 2 / (2 * a)) / fast;
+  expect(planMotion(path, limits).minutes * 60).toBeCloseTo(first + second, 9);
+});

@@ -1,0 +1,98 @@
+import { expect, test } from 'vitest';
+import type { InlayCut, PocketCut, ProfileCut } from '../job/job.ts';
+import type { Track } from '../motion/track.ts';
+import { grooveRoute } from './groove-route.ts';
+import { orderParts, rankOf } from './order.ts';
+import { orderTracks } from './order-tracks.ts';
+
+/** Numbers from 0 to 1 that come again (Park and Miller 1988). */
+function dice(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+}
+
+test('a recess is cut among the pockets, its part among what is cut out', () => {
+  const inlay = (role: string) => rankOf({ kind: 'inlay', role } as InlayCut, false);
+  const outside = rankOf({ kind: 'profile', side: 'outside' } as ProfileCut, false);
+  expect(inlay('recess')).toBe(rankOf({ kind: 'pocket' } as PocketCut, false));
+  expect(inlay('recess')).toBeLessThan(rankOf({ kind: 'profile', side: 'inside' } as ProfileCut, false));
+  expect(inlay('part')).toBe(outside);
+});
+
+test('among equals the bit that is in goes on', () => {
+  const parts = ['a', 'b', 'a', 'b'].map((bit, k) => ({ bit, rank: 2, k }));
+  expect(orderParts(parts).map(({ bit }) => bit)).toEqual(['a', 'a', 'b', 'b']);
+});
+
+test('ten one-way tracks come nearly as short as the best of all orders (Held and Karp 1962)', () => {
+  for (let seed = 1; seed <= 15; seed++) {
+    const rng = dice(seed);
+    const n = 10;
+    const tracks = Array.from({ length: n }, (): Track => {
+      const [x, y, a] = [rng() * 100, rng() * 100, rng() * 7];
+      return { xyz: Float64Array.of(x, y, 0, x + 40 * Math.cos(a), y + 40 * Math.sin(a), 0), closed: false, ring: 0, oneWay: true };
+    }); // prettier-ignore
+    const link = (from: number[], k: number) => Math.hypot(tracks[k].xyz[0] - from[0], tracks[k].xyz[1] - from[1]);
+    const end = (k: number) => [tracks[k].xyz[3], tracks[k].xyz[4]];
+    const least = new Map<string, number>();
+    const best = (set: number, at: number): number => {
+      if (set === (1 << n) - 1) return 0;
+      const key = `${set} ${at}`;
+      if (!least.has(key)) {
+        let value = Infinity;
+        for (let k = 0; k < n; k++)
+          if (!(set & (1 << k))) value = Math.min(value, link(at < 0 ? [0, 0] : end(at), k) + best(set | (1 << k), k));
+        least.set(key, value);
+      }
+      return least.get(key)!;
+    };
+    const order = orderTracks(tracks, { x: 0, y: 0 });
+    expect(order.every(({ reversed }) => !reversed)).toBe(true);
+    const made = order.reduce((sum, { track }, k) => sum + link(k ? end(order[k - 1].track) : [0, 0], track), 0);
+    expect(made).toBeLessThan(1.2 * best(0, -1));
+  }
+});
+
+test('walks over small graphs cost no more than the best pairing of their odd nodes, by brute force', () => {
+  let [all, least] = [0, 0];
+  for (let seed = 1; seed <= 60; seed++) {
+    const rng = dice(seed * 31);
+    const nodes = 8;
+    const edges: number[] = [];
+    const length: number[] = [];
+    // A tree, so that all hangs together, and some more.
+    for (let k = 1; k < nodes; k++) edges.push(Math.floor(rng() * k), k);
+    for (let k = 0; k < 2; k++) {
+      const [a, b] = [Math.floor(rng() * nodes), Math.floor(rng() * nodes)];
+      if (a !== b) edges.push(a, b);
+    }
+    for (let e = 0; e < edges.length / 2; e++) length.push(1 + Math.floor(rng() * 20));
+    const lift = 4 + rng() * 30;
+    const walks = grooveRoute(nodes, Uint32Array.from(edges), Float64Array.from(length), lift);
+    const way = Array.from({ length: nodes }, (_, a) => Array.from({ length: nodes }, (_, b) => (a === b ? 0 : Infinity)));
+    length.forEach((l, e) => {
+      const [a, b] = [edges[2 * e], edges[2 * e + 1]];
+      way[a][b] = way[b][a] = Math.min(way[a][b], l);
+    });
+    const direct = way.map((row) => [...row]);
+    for (let k = 0; k < nodes; k++)
+      for (let a = 0; a < nodes; a++) for (let b = 0; b < nodes; b++) way[a][b] = Math.min(way[a][b], way[a][k] + way[k][b]);
+    const odd = way.flatMap((_, n) => (edges.filter((end) => end === n).length % 2 ? [n] : []));
+    // Paired nodes cost the way between them again; the loose ones a walk for every two, of which the first is free.
+    const best = (rest: readonly number[], loose: number): number => {
+      if (rest.length === 0) return lift * Math.max(0, loose / 2 - 1);
+      const [a, ...others] = rest;
+      let value = best(others, loose + 1);
+      others.forEach((b, k) => (value = Math.min(value, way[a][b] + best(others.filter((_, j) => j !== k), loose)))); // prettier-ignore
+      return value;
+    };
+    const whole = length.reduce((sum, l) => sum + l, 0);
+    const walked = walks.reduce((sum, walk) => {
+      for (let i = 1; i < walk.length; i++) sum += direct[walk[i - 1]][walk[i]];
+      return sum;
+    }, 0);
+    all += walked - whole + lift * (walks.length - 1);
+    least += best(odd, 0);
+  }
+  expect(all).toBeLessThan(1.03 * least);
+}); // prettier-ignore
