@@ -119,7 +119,8 @@ export function judgeWood(
         const [x, y] = [move.ax + t * (move.bx - move.ax), move.ay + t * (move.by - move.ay)];
         let near = Infinity;
         for (const m of gone)
-          if (Math.max(m.az, m.bz) <= z) {
+          // Straight down it has cleared its place as deep as it got.
+          if ((m.ax === m.bx && m.ay === m.by ? m.bz : Math.max(m.az, m.bz)) <= z) {
             // A larger bit has cleared further to its side.
             const wider = radiusOf(asked, m.bit) - radiusOf(asked, move.bit);
             near = Math.min(near, toSegment(x, y, m.ax, m.ay, m.bx, m.by) - wider);
