@@ -457,7 +457,7 @@ function judgeHoles(moves: Move[], drawn: Drawn, asked: Asked): string[] {
     if (move.bz >= move.az) continue;
     const most = asked.peck > 0 ? asked.peck : asked.depth;
     if (move.feed === 0 && -move.bz > deep + 1e-6) found.push(say(move, 'a rapid move into undrilled wood'));
-    if (-move.bz > deep + most + 2e-3) found.push(say(move, `drills ${(-move.bz - deep).toFixed(3)} mm at once`));
+    if (-move.bz > deep + most + 3e-3) found.push(say(move, `drills ${(-move.bz - deep).toFixed(3)} mm at once`));
     reached.set(hole, Math.max(deep, -move.bz));
   }
   drawn.loops.forEach((_, k) => {

@@ -39,10 +39,10 @@ describe('a pocket', () => {
   const settings: PocketSettings = { feed: 1500, plunge: 600, lift: 5, diameter: 6, depth: 6, depthPerPass: 2, step: 2.4, pattern: 'rings', angle: 0, climb: true, finish: 0, entry: { kind: 'ramp', angle: 0.1 }, limits }; // prettier-ignore
   test('is opened in a short arm between two wide parts, whose rings are no further off than twice the radius', () => {
     const dumbBell = Float64Array.of(
-      ...[0, 0, 40, 0, 40, 10, 54, 10, 54, 0, 94, 0, 94, 40, 54, 40, 54, 30, 40, 30, 40, 40, 0, 40],
+      ...[0, 0, 40, 0, 40, 10, 50, 10, 50, 0, 90, 0, 90, 40, 50, 40, 50, 30, 40, 30, 40, 40, 0, 40],
     ); // prettier-ignore
     const cut = (slots: boolean) => pocket([dumbBell], { ...settings, depth: 2, slots }, clipper);
-    expect(engagementOf(cut(true).path, 3, -2).slots).toBeGreaterThan(10);
+    expect(engagementOf(cut(true).path, 3, -2).slots).toBeGreaterThan(6);
     expect(engagementOf(cut(false).path, 3, -2).slots).toBe(0);
   });
 });
@@ -79,8 +79,11 @@ describe('V-carving', () => {
     points(path as Path).forEach(([x, y, z], i, all) => {
       if (i > 0 && path.feed[i] > 0) {
         const [px, py, pz] = all[i - 1];
-        // Along, wholly above the first pass's floor, after that floor was left for good.
-        if (deepest < -third - 0.01 && Math.min(z, pz) > -third + 0.02) again += Math.hypot(x - px, y - py);
+        // What of the way, seen from above, lies above the first pass's floor after that was left for good.
+        const [low, high] = [Math.min(z, pz), Math.max(z, pz)];
+        const share =
+          high > low ? Math.max(0, Math.min(1, (high - (0.02 - third)) / (high - low))) : Number(low > 0.02 - third);
+        if (deepest < -third - 0.01) again += share * Math.hypot(x - px, y - py);
       }
       deepest = Math.min(deepest, z);
     });
