@@ -19,6 +19,26 @@ const demo = (name: string) => {
 };
 
 describe('what would make it quicker', () => {
+  test('nothing is offered that could not be cut any more, nor a bit with a blunter tip', async () => {
+    const { job } = demo('entrance-board');
+    const cut = job.cuts.find(({ kind }) => kind === 'v-carve')!;
+    const own = job.bits.find(({ id }) => id === cut.bit)!;
+    job.bits.push({ ...structuredClone(own), id: 'blunt', name: 'Blunt', tip: own.tip + 0.5 });
+    const now = { minutes: 100, bitChanges: 1, depths: { [cut.id]: 5 }, nodes: {} };
+    const asked: string[] = [];
+    // Everything is said to be quicker; with another bit the cut is lost.
+    const found = await measureQuicker(job, now, (changed) => {
+      const bit = changed.cuts.find(({ id }) => id === cut.id)!.bit;
+      asked.push(bit);
+      const nodes = Object.fromEntries(job.artwork.map(({ id }) => [id, { drawn: 0, now: 0, off: 0 }]));
+      return Promise.resolve({ ...now, nodes, minutes: 50, depths: { [cut.id]: bit === own.id ? 5 : undefined } });
+    });
+    expect(asked).not.toContain('blunt');
+    expect(asked.some((bit) => bit !== own.id)).toBe(true);
+    expect(found.length).toBeGreaterThan(0);
+    expect(found.filter(({ id }) => id.startsWith('bit-'))).toEqual([]);
+  });
+
   test('every saving promised is the saving that comes, the largest first', async () => {
     const { job, outcome } = demo('entrance-board');
     const now = await outcome(job);

@@ -127,6 +127,14 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       (job) => job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part', otherDiameter: 9 }),
     ],
     ['problem-moon', (job) => (cut(job, 'pocket').step = 5)],
+    // A usual step does not help a bit that is too wide for every place.
+    [
+      'problem-moon',
+      (job) => {
+        job.bits.push({ ...job.bits.find(({ id }) => id === 'e6')!, id: 'e80', name: 'End mill 80', diameter: 80 });
+        Object.assign(cut(job, 'pocket'), { bit: 'e80', step: 90, clearBits: [] });
+      },
+    ],
     [
       'order',
       (job) => {
@@ -144,6 +152,87 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       const mended = jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument;
       expect((await result(mended)).remarks.map((r) => r.id)).not.toContain(id);
     }
+  });
+});
+
+describe('a rule speaks where it should, and only there', () => {
+  const ids = async (change: (job: Job) => void) => (await run(changed(change))).remarks.map(({ id }) => id);
+  const remark = async (id: string, change: (job: Job) => void) =>
+    (await run(changed(change))).remarks.find((r) => r.id === id);
+  test('a cut-out goes a millimetre into the board with zero on top, and no further', async () => {
+    const deep = (past: number) => (job: Job) => {
+      job.stock.zeroZ = 'stock';
+      out(job).depth = 9 + past;
+    };
+    expect(await ids(deep(0.9))).not.toContain('spoilboard-cut-out');
+    expect(await ids(deep(1.4))).toContain('spoilboard-cut-out');
+  });
+  test('a bit is offered for a deep cut only if its own edges are long enough', async () => {
+    const found = await remark('flute-cut-out', (job) => {
+      for (const bit of job.bits) if (bit.kind === 'end') bit.flute = bit.id === 'e6' ? 5 : 7;
+    });
+    expect(found?.remedies.map(({ label }) => label)).toEqual(['Go 5 mm deep']);
+  });
+  test('a skin holds the part: no tabs are asked for', async () => {
+    expect(
+      await ids((job) => {
+        out(job).tabs.count = 0;
+        out(job).skin = 0.4;
+      }),
+    ).not.toContain('tabs-cut-out');
+  });
+  test('a clamp in the way is not moved onto another', async () => {
+    const job = changed(({ stock }) => {
+      const [clamp] = stock.keepOuts;
+      stock.keepOuts = [{ ...clamp, x: 96, y: 8 }];
+      // All round it, everywhere on the lower half.
+      for (let k = 0; k < 20; k++) stock.keepOuts.push({ ...clamp, id: `other-${k}`, x: 92 + (k % 3) * 4, y: -20 - k, length: 4, width: 4 }); // prettier-ignore
+      stock.keepOuts.push({ ...clamp, id: 'board', x: 0, y: -400, length: 200, width: 399 });
+    });
+    const found = (await run(job)).remarks.find(({ id }) => id === 'keep-out-cut-out-screw-1')!;
+    const { stock } = jsonPatch.applyPatch(structuredClone(job), found.remedies[0].patch).newDocument;
+    const [moved, ...others] = stock.keepOuts;
+    if (stock.keepOuts.length === job.stock.keepOuts.length)
+      for (const k of others)
+        expect(
+          moved.x < k.x + k.length && moved.x + moved.length > k.x && moved.y < k.y + k.width && moved.y + moved.width > k.y,
+        ).toBe(false); // prettier-ignore
+  });
+  test('what a wider bit saves counts the bits that clear before it', async () => {
+    const job = changed((j) => {
+      carve(j).bit = 'v60';
+      carve(j).clearBits = ['e3'];
+      carve(j).depthLimit = 3;
+    });
+    const before = await run(job);
+    const found = before.remarks.find(({ id }) => id === 'wide-carve')!.remedies[0];
+    const after = await run(jsonPatch.applyPatch(structuredClone(job), found.patch).newDocument);
+    const of = ({ cuts }: JobResult) =>
+      60 * cuts.filter(({ cut }) => cut === 'carve').reduce((sum, { minutes }) => sum + minutes, 0);
+    const [, minutes = 0, seconds, way] = /(?:(\d+) min )?(\d+) s (sooner|later)$/.exec(found.label)!;
+    const sooner = (60 * Number(minutes) + Number(seconds)) * (way === 'sooner' ? 1 : -1);
+    expect(Math.abs(of(before) - of(after) - sooner)).toBeLessThan(0.51);
+  });
+  test('carving to a point is offered only as deep as the edges of the bit are long', async () => {
+    const labels = async (flute: number) =>
+      (
+        await remark('wide-carve', (job) => {
+          carve(job).targets = [{ item: job.artwork[1].id, shapes: 'all' }];
+          carve(job).depthLimit = 1;
+          job.bits.find(({ id }) => id === 'v90')!.flute = flute;
+        })
+      )?.remedies.map(({ label }) => label) ?? [];
+    expect((await labels(20)).some((label) => label.startsWith('Carve '))).toBe(true);
+    expect((await labels(1.2)).some((label) => label.startsWith('Carve '))).toBe(false);
+  });
+  test('a bit that clears for the second carving of two is in its place', async () => {
+    expect(
+      await ids((job) => {
+        carve(job).clearBits = ['e3'];
+        job.cuts.splice(1, 0, { ...structuredClone(carve(job)), id: 'again' });
+        job.ownOrder = true;
+      }),
+    ).not.toContain('order');
   });
 });
 

@@ -41,8 +41,9 @@ export interface Compared {
   /** Largest difference in depth at the places looked at, mm, and where. */
   off: number;
   at: [number, number];
-  /** Time of the variant over that of the first. */
+  /** Time of the variant over that of the first, and how much longer it takes, s. */
   time: number;
+  longer: number;
 }
 
 /** Cuts a drawing and its variants by the same settings, and compares depths at places and times. */
@@ -132,7 +133,7 @@ export async function compared(
         const by = Math.abs(there[k] - own[k]);
         if (by > off) [off, at] = [by, place];
       });
-      found.push({ variant: variant.name, off, at, time: seconds / first.seconds });
+      found.push({ variant: variant.name, off, at, time: seconds / first.seconds, longer: seconds - first.seconds });
     }
     return { found, asked, drawing: drawn.kind };
   } catch (error) {

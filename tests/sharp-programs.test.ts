@@ -1,0 +1,17 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from 'vitest';
+import { compute } from '../core/src/job/compute.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
+import { programsFor } from '../core/src/program/programs.ts';
+import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
+
+test('bits are called by their numbers in the job’s list, and remarks say their names', async () => {
+  const { job, assets } = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+  const result = await compute(job, resources, await clipperFromDisk());
+  const called = programsFor(job, result, { revision: '1', date: '2026-11-25' }).flatMap(({ text }) =>
+    [...text.matchAll(/^T(\d+) M6$/gm)].map(([, n]) => job.bits[Number(n) - 1]?.id),
+  );
+  const wanted = result.cuts.map(({ bit }) => bit).filter((bit, k, all) => bit !== all[k - 1]);
+  expect(called).toEqual(wanted);
+}); // prettier-ignore
