@@ -13,7 +13,7 @@ const SIDEWAYS = 0.0066;
  * Links are led and joined by what is near on the sheet, and axes are as quick as each is, so times are not quite the same;
  * the same drawing in the same place is nearer.
  */
-const TIME = { moved: 0.1, same: 0.05 };
+const TIME = { moved: 0.25, same: 0.05 };
 
 /** A way or two more or less on a drawing as large as a thumb, s. */
 const FEW_SECONDS = 3;
