@@ -17,7 +17,7 @@ export function tooFar(): ArtworkError {
  * @param what what is as large, at the beginning of a sentence. @param remedy what to do about it.
  * @throws {ArtworkError} with its size, where it is far larger than any bench.
  * @example checkSize({ minX: 0, minY: 0, maxX: 52_000, maxY: 300 }, 'The drawing', 'make it smaller')
- *   // throws “The drawing is 52.0 × 0.3 m large, and …”
+ *   // throws “The drawing is 52 × 0.3 m large, and …”
  */
 export function checkSize({ minX, minY, maxX, maxY }: Bounds, what: string, remedy: string): void {
   const [width, height] = [maxX - minX, maxY - minY];

@@ -59,7 +59,7 @@ export class LeftOut {
     return this.found.get(reason)?.count ?? 0;
   }
 
-  /** @example after `add('hidden', 'guide')`: ['One hidden shape was left out (“guide”).'] */
+  /** One sentence for each reason; after `add('hidden', 'guide')` 'One hidden shape was left out (“guide”).' */
   sentences(): string[] {
     return (Object.keys(SENTENCES) as Reason[]).flatMap((reason) => {
       const known = this.found.get(reason);

@@ -4,7 +4,7 @@ import type { Bounds } from './outline.ts';
  * Numbers of boxes that overlap, directly or by way of others, swept from left to right.
  *
  * @param margin boxes nearer to each other than this count as overlapping, mm.
- * @example three boxes of which the first two overlap: [[0, 1], [2]]
+ * @example boxGroups([boxAt(0), boxAt(1), boxAt(9)]) // [[0, 1], [2]], with boxes 2 mm wide
  */
 export function boxGroups(boxes: readonly Bounds[], margin = 0): number[][] {
   const parent = boxes.map((_, i) => i);

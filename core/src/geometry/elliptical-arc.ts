@@ -15,7 +15,7 @@ export interface ArcCentre {
  * Source: W3C SVG 2, implementation notes B.2.4 (conversion) and B.2.5 (out-of-range radii).
  *
  * @returns undefined where the arc is a straight line (a zero radius, or equal ends).
- * @example arcCentre(1, 0, 1, 1, 0, false, true, 0, 1) // centre 0, 0, start 0, sweep π/2
+ * @example arcCentre(1, 0, 1, 1, 0, false, true, 0, 1) // { cx: 0, cy: 0, … sweep: 1.570… }
  */
 export function arcCentre(
   x1: number,

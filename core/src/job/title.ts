@@ -10,7 +10,7 @@ export const VERBS: Record<Cut['kind'], string> = {
 };
 
 /**
- * What a cut is called: `titleOf(cut, job)` is “Carve Words” or “Cut out Board edge”; with its result, whose shapes are
+ * What a cut is called, such as “Carve Words” or “Cut out Board edge”; with its result, whose shapes are
  * known, “Pocket moon”.
  */
 export function titleOf(cut: Cut, job: Job, part?: { id: string; works?: string }): string {

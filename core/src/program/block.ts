@@ -27,7 +27,7 @@ const LONGEST_FOREIGN = 20_000;
  * @param foreign of a program for another controller: what cannot be read is listed, not thrown, and a line may be long.
  * @returns undefined for an empty line or a per cent sign alone.
  * @throws {BlockError} with one sentence.
- * @example readBlock('n12 g1 x 1. 5 f200 (in)') // words G 1, X 1.5, F 200 and the comment “in”
+ * @example readBlock('n12 g1 x 1. 5 (in)').words // [{ letter: 'G', value: 1 }, { letter: 'X', value: 1.5 }]
  */
 export function readBlock(line: string, foreign = false): Block | undefined {
   if (line.length > LONGEST && !(foreign && line.length < LONGEST_FOREIGN))

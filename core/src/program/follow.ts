@@ -49,7 +49,7 @@ export class ProgramFollower {
  * A block that states every mode anew, so that what was said to the machine in between cannot change how the next
  * line is read.
  *
- * @example of a program in inches, with lengths from zero: `G17 G20 G90 G94 G54`
+ * @example modeWords({ inch: true, incremental: false, system: 0 }) // 'G17 G20 G90 G94 G54'
  */
 export function modeWords({ inch, incremental, system }: Modes): string {
   return `G17 ${inch ? 'G20' : 'G21'} ${incremental ? 'G91' : 'G90'} G94 G${54 + system}`;

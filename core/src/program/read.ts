@@ -35,7 +35,7 @@ const MOST_LINES = 5_000_000;
  * are left out until each is given again.
  *
  * @throws {BlockError} when not one line could be followed.
- * @example readProgram('G21\nG0 Z5\nG0 X10 Y0\nG1 Z-1 F100').path.xyz // … 10, 0, 5, 10, 0, −1
+ * @example readProgram('G21\nG0 Z5\nG0 X10 Y0\nG1 Z-1 F100').path.xyz.slice(-6) // [10, 0, 5, 10, 0, -1]
  */
 export function readProgram(text: string): ReadProgram {
   let line = 0;

@@ -121,7 +121,7 @@ export function sentenceFor(error: z.ZodError, unit: LengthUnit = 'mm'): string 
   return `${subject[0].toUpperCase()}${subject.slice(1)} ${objection(issue, kind, unit)}.`;
 }
 
-/** @example named(['cuts', 1, 'depth']).subject // 'the depth of cut 2' */
+/** What a path in a job is called: `cuts`, 1, `depth` is “the depth of cut 2”. */
 function named(path: readonly PropertyKey[]): { subject: string; kind: Kind } {
   const places: string[] = [];
   let field: [string, Kind] | undefined;

@@ -1,7 +1,7 @@
 /**
  * Where the stock lies on the drawn sheet: a point (x, y) mm is drawn at (left + k·x, base − k·y) pixels.
  *
- * @example `{ k: 2, left: 60, base: 400 }` draws (10, 5) at (80, 390)
+ * With `{ k: 2, left: 60, base: 400 }` that draws (10, 5) at (80, 390).
  */
 export interface SheetFrame {
   /** Pixels a millimetre. */

@@ -1,0 +1,216 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { inspect } from 'node:util';
+import { expect, test } from 'vitest';
+import { z } from 'zod';
+import { unitedShapes } from '../core/src/artwork/united-shapes.ts';
+import { intrusion } from '../core/src/carving/intrusion.ts';
+import { sweptHeight } from '../core/src/carving/swept.ts';
+import { toursAlong } from '../core/src/cuts/axis-tours.ts';
+import { drill } from '../core/src/cuts/drill.ts';
+import { tightPlaces } from '../core/src/cuts/tight-places.ts';
+import { shift } from '../core/src/geometry/affine.ts';
+import { stretchesOf } from '../core/src/geometry/stretches.ts';
+import { JobSchema } from '../core/src/job/job.ts';
+import { readJobFile } from '../core/src/job/job-file.ts';
+import { planMotion } from '../core/src/motion/plan.ts';
+import { flatTrack } from '../core/src/motion/track.ts';
+import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
+import { orderTracks } from '../core/src/sequence/order-tracks.ts';
+import { distanceToKeepOut } from '../core/src/stock/keep-out.ts';
+import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
+import { Refused } from '../web/src/lib/server/refusal.ts';
+
+// Examples of doc comments are run: code with its result as it stands there; those in words by what is written for them
+// here, or by the test that is named. An example that is none of these fails.
+
+const ROOT = new URL('../', import.meta.url).pathname;
+const clipper = await clipperFromDisk();
+const square = (x: number, y: number, size: number) =>
+  Float64Array.of(x, y, x + size, y, x + size, y + size, x, y + size);
+const { job } = readJobFile(readFileSync(`${ROOT}demo/jobs/entrance-board.kerbe.json`, 'utf8'));
+const shape = (points: Float64Array) => ({ name: '', rule: 'nonzero' as const, outlines: [{ points, closed: true }] });
+
+/** Names that examples use besides those of their own file. */
+const NAMES = {
+  z,
+  JobSchema,
+  clipper,
+  shift,
+  Refused,
+  utf8: (text: string) => new TextEncoder().encode(text),
+  v60: { kind: 'v', diameter: 12.7, angle: 60, tip: 0 },
+  boxAt: (x: number) => ({ minX: x, minY: 0, maxX: x + 2, maxY: 2 }),
+  jobWithADepthOf0: { ...job, cuts: job.cuts.map((cut, k) => (k === 1 ? { ...cut, depth: 0 } : cut)) },
+  profileWithTabs4: { kind: 'profile', tabs: { count: 4, at: [] } },
+  a: {},
+  b: {},
+  c: {},
+  s: {},
+  byId: new Map([['moon', 'the element whose id is moon']]),
+};
+
+/** Examples in words, by the files they stand in. */
+const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
+  'sequence/groove-route': ['core/src/sequence/sequence.test.ts', 'a T with a dear lift: one walk'],
+  'sequence/order-tracks': () => {
+    const track = (from: number, to: number) => ({ ...flatTrack([from, 0, to, 0], 0, false), oneWay: false });
+    expect(orderTracks([track(10, 20), track(0, 10)], { x: 0, y: 0 })).toEqual([
+      { track: 1, reversed: false },
+      { track: 0, reversed: false },
+    ]);
+  },
+  'sequence/fewest-changes': ['core/src/sequence/fewest-changes.test.ts', 'the bit that is in does all it can'],
+  'sequence/clear-links': ['core/src/sequence/clear-links.test.ts', 'a long low clamp is gone over, 2 mm above it'],
+  'program/timeline': ['core/src/program/round-trip.test.ts', 'it grows from nothing to the planned time'],
+  'program/fit-arcs': ['core/src/program/round-trip.test.ts', 'a circle of chords becomes three arcs'],
+  'program/between-cuts': ['core/src/program/between-cuts.test.ts', 'from cut to cut: up, across and down'],
+  'geometry/refit': ['core/src/geometry/refit.test.ts', 'any wobbling shape stays within the tolerance'],
+  'geometry/stretches': () => {
+    const [stretch, ...more] = stretchesOf(square(0, 0, 10), [Float64Array.of(-1, -1, 11, -1, 11, 5, -1, 5)], true);
+    expect([more.length, stretch.whole]).toEqual([0, false]);
+    expect(Math.max(...stretch.points.filter((_, i) => i % 2))).toBeCloseTo(5, 2);
+  },
+  'geometry/medial-axis': ['core/src/geometry/medial-axis.test.ts', 'a rectangle: a middle line and four diagonals'],
+  'artwork/round-places': ['core/src/artwork/place.test.ts', 'centres and diameters of circles'],
+  'artwork/united-shapes': () => {
+    const { pieces, places } = unitedShapes([shape(square(0, 0, 5)), shape(square(20, 0, 5))], clipper);
+    expect([pieces.length, places.length]).toEqual([1, 2]);
+  },
+  'cuts/inlay': ['tests/reference.test.ts', 'part and recess of a random shape fit everywhere'],
+  'cuts/tight-places': () => {
+    const { tours, ways } = tightPlaces([square(0, 0, 10)], 0.2, 100);
+    expect([tours.length, ways.length]).toEqual([4, 0]);
+    for (const tour of tours) {
+      let length = 0;
+      for (let i = 2; i < tour.length; i += 2) length += Math.hypot(tour[i] - tour[i - 2], tour[i + 1] - tour[i - 1]);
+      // There and back: the corner's √2 less 1, of the allowance.
+      expect(length / 2).toBeCloseTo(0.2 * (Math.SQRT2 - 1), 2);
+    }
+  },
+  'cuts/axis-tours': () => {
+    const lines = { x: [0, 1], y: [0, 0], edges: Uint32Array.of(0, 1) };
+    expect(toursAlong(lines, (node) => node, 5).tours.map((tour) => [...tour])).toEqual([[0, 0, 1, 0, 0, 0]]);
+  },
+  'cuts/opening': ['core/src/cuts/opening.test.ts', 'one loop a step, each half the bit’s radius wide'],
+  'cuts/drill': () => {
+    const { path } = drill([{ x: 0, y: 0 }], { depth: 10, peck: 4, retract: 'full', dwell: 0, plunge: 100, lift: 5 });
+    const bottoms = Array.from(path.feed, (feed, i) => (feed > 0 ? path.xyz[3 * i + 2] : 0)).filter((v) => v < 0);
+    expect(bottoms).toEqual([-4, -8, -10]);
+  },
+  'motion/plan': () => {
+    const limits = { speed: { x: 9e3, y: 9e3, z: 9e3 }, acceleration: { x: 100, y: 100, z: 100 }, cornerStep: 1 };
+    const path = { xyz: Float64Array.of(0, 0, 0, 100, 0, 0), feed: Float64Array.of(0, 1200) };
+    expect(planMotion(path, limits).minutes * 60).toBeCloseTo(5.2, 9);
+  },
+  'carving/engagement': ['core/src/carving/engagement.test.ts', 'a line into solid wood is a slot all along'],
+  'carving/swept': () => {
+    const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 9 };
+    expect(sweptHeight(bit, 0, 0, -5, 10, 0, -5, 5, 1)).toBeCloseTo(-3.27, 2);
+  },
+  'carving/intrusion': () => {
+    const clamp = { id: 'c', kind: 'clamp' as const, x: 0, y: 6, length: 40, width: 20, height: 9 };
+    const path = { xyz: Float64Array.of(0, 5, -1, 40, 5, -1), feed: Float64Array.of(0, 900) };
+    expect(intrusion(path, 3, clamp)).toBeCloseTo(2, 9);
+  },
+  'remarks/artwork-scale': () => {
+    const [x] = scaledArtwork(job, 0.5);
+    const middle = job.stock.length / 2;
+    expect((x as { value: number }).value - middle).toBeCloseTo((job.artwork[0].x - middle) / 2, 9);
+  },
+  'stock/keep-out': () => {
+    expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 2 })).toBe(3);
+  },
+  'runner/zero': ['machine/src/runner/zero.test.ts', 'the rows the issue of every motion asks for'],
+  'heavy/turns': ['web/src/lib/server/heavy/turns.test.ts', 'a user who asks often leaves room for one who asks once'],
+};
+
+/** Examples that stand in running text. */
+const RUNNING = /`([a-zA-Z]+\((?:[^`])*\))` is (?:`([^`]+)`|“([^”]+)”|(true|false|π|\d[\d.]*))/g;
+
+interface Example {
+  file: string;
+  code?: string;
+  result?: string;
+  words?: string;
+}
+
+function examplesIn(file: string): Example[] {
+  const out: Example[] = [];
+  for (const [comment] of readFileSync(ROOT + file, 'utf8').matchAll(/\/\*\*[\s\S]*?\*\//g)) {
+    const text = comment.replace(/^\s*\/?\*+\/?/gm, '').replace(/\*\/\s*$/, '');
+    for (const [, block] of text.matchAll(/@example([\s\S]*?)(?=@\w+ |$)/g)) {
+      // A result may stand in the line below its code.
+      const lines = block.replace(/\n\s*\/\//g, ' //').split('\n').map((line) => line.trim()).filter(Boolean); // prettier-ignore
+      if (!block.includes('//')) out.push({ file, words: lines.join(' ') });
+      else
+        for (const line of lines) {
+          const at = line.indexOf(' // ');
+          out.push({ file, code: line.slice(0, at), result: line.slice(at + 4) });
+        }
+    }
+    for (const [, code, literal, said, plain] of text.replace(/\s+/g, ' ').matchAll(RUNNING))
+      out.push({ file, code, result: literal ?? (said ? `'${said}'` : plain) });
+  }
+  return out;
+}
+
+const files = ['core/src', 'machine/src', 'command/src', 'web/src/lib'].flatMap((folder) =>
+  readdirSync(ROOT + folder, { recursive: true, encoding: 'utf8' })
+    .filter((name) => name.endsWith('.ts') && !/\.test\.ts$|\.d\.ts$|for-tests/.test(name))
+    .map((name) => `${folder}/${name}`),
+);
+const examples = files.flatMap(examplesIn);
+const nameOf = (file: string) => file.replace(/\.ts$/, '').split('/').slice(-2).join('/');
+
+/** What cannot be said without a clock of a place, or a result that is none. */
+const NOT_CODE = new Set(['web/src/lib/clock-time.ts']);
+
+test(`the ${examples.length} examples of doc comments hold`, async () => {
+  expect(examples.length).toBeGreaterThan(60);
+  const words = examples.filter((example) => example.words !== undefined);
+  expect(words.map(({ file }) => nameOf(file)).sort()).toEqual(Object.keys(IN_WORDS).sort());
+  for (const [file, run] of Object.entries(IN_WORDS))
+    if (typeof run === 'function') run();
+    else expect(readFileSync(ROOT + run[0], 'utf8'), file).toContain(run[1]);
+  for (const { file, code, result } of examples) {
+    if (!code || !result || NOT_CODE.has(file)) continue;
+    const module = (await import(ROOT + file)) as Record<string, unknown>;
+    const names = { ...NAMES, ...module };
+    const evaluated = (text: string): unknown =>
+      // eslint-disable-next-line @typescript-eslint/no-implied-eval -- the code is that of our own comments
+      (new Function(...Object.keys(names), `return (${text})`) as (...all: unknown[]) => unknown)(
+        ...Object.values(names),
+      );
+    const where = `${file}: ${code}`;
+    const thrown = /^throws “(.*)”$/.exec(result)?.[1];
+    if (thrown !== undefined) {
+      expect(() => evaluated(code), where).toThrow(pattern(thrown));
+      continue;
+    }
+    const value = plain(evaluated(code));
+    const wanted = result.replace(/, with .*$/, '');
+    if (wanted.includes('…')) expect(shown(value), where).toMatch(pattern(shown(wanted)));
+    else if (wanted === 'π') expect(value, where).toBe(plain(Math.PI));
+    else expect(value, where).toEqual(plain(evaluated(wanted.replace(/−/g, '-'))));
+  }
+});
+
+/** Typed arrays as lists, 0 for −0, and numbers to twelve figures. */
+function plain(value: unknown): unknown {
+  if (typeof value === 'number') return Number(value.toPrecision(12)) + 0;
+  if (ArrayBuffer.isView(value)) return Array.from(value as Float64Array, plain);
+  if (Array.isArray(value)) return value.map(plain);
+  if (value && Object.getPrototypeOf(value) === Object.prototype)
+    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, plain(inner)]));
+  return value;
+}
+
+function shown(value: unknown): string {
+  const text = typeof value === 'string' && value.includes('…') ? value : inspect(value, { depth: 9, breakLength: Infinity, maxStringLength: null }); // prettier-ignore
+  return text.replace(/[\s,]+/g, '');
+}
+
+/** A text in which … stands for anything. */
+function pattern(text: string): RegExp {
+  return new RegExp(text.split('…').map((part) => part.trim().replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('[\\s\\S]*?')); // prettier-ignore
+}
