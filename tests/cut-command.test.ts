@@ -223,3 +223,42 @@ describe('bad use gets one sentence', () => {
     expect(stderr.trim()).toMatch(/There is no file nowhere\.svg\.$/);
   });
 });
+
+// docs/command-line.md is read, and each of its options is run with the kinds that it is for and with the others.
+describe('every option that the page of the command line lists', () => {
+  const KINDS = ['v-carve', 'pocket', 'profile', 'drill', 'inlay'];
+  const BITS: Record<string, string> = { 'v-carve': 'v60:12.7', drill: 'drill:3' };
+  const rows = [
+    ...readFileSync(new URL('../docs/command-line.md', import.meta.url), 'utf8').matchAll(
+      /^\| (`--.*?) +\| ([^|]+?) +\| /gm,
+    ),
+  ].flatMap(([, first, kinds]) => {
+    const others = kinds.startsWith('all but ') ? kinds.slice(8).split(', ') : [];
+    const own =
+      kinds === 'all' ? KINDS : kinds === 'all others' ? KINDS.slice(1) : others.length ? KINDS.filter((k) => !others.includes(k)) : kinds.split(', '); // prettier-ignore
+    return [...first.replace(/\\\|/g, '|').matchAll(/--[^`]+/g)]
+      .flatMap(([text]) => text.trim().split(/ (?=--)/))
+      .map((text) => {
+        const [name, value] = text.trim().split(' ');
+        // A row without figures says units; of choices the last is tried.
+        const usual: Record<string, string> = { '--feed': '900', '--plunge': '300', '--speed': '12000', '--lift': '6' };
+        return { name, value: value?.split('|').at(-1) ?? usual[name], own };
+      });
+  });
+  test('is known to this test', () => expect(rows.length).toBeGreaterThan(24));
+  const holes = '<svg width="40mm" height="40mm" viewBox="0 0 40 40"><circle cx="20" cy="20" r="1.5"/></svg>';
+  const plate = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><rect x="5" y="5" width="50" height="50"/></svg>';
+  test.each(KINDS)('%s', async (kind) => {
+    writeFileSync(`${folder}/all.svg`, kind === 'drill' ? holes : plate);
+    for (const { name, value, own } of rows) {
+      const words = [name, value].filter(Boolean).join(' ');
+      const base = name === '--depth' || kind === 'v-carve' || name === '--depth-per-pass' ? '' : '--depth 3';
+      const depth = name === '--depth-per-pass' && kind !== 'v-carve' ? '--depth 3' : base;
+      const passes = name === '--last-pass' && kind !== 'v-carve' ? '--depth-per-pass 1' : '';
+      const more = name === '--angle' ? '--pattern lines' : name === '--tab' ? '--tabs 2' : '';
+      const line = `${kind} @all.svg --bit ${BITS[kind] ?? 'end:3.175'} ${depth} ${passes} ${own.includes(kind) ? more : ''} ${words} --out @all.nc`;
+      if (own.includes(kind)) expect((await run(line)).moves, line).toBeGreaterThan(1);
+      else await expect((async () => run(line))(), line).rejects.toThrow(/^\S.*[.;].*$/s);
+    }
+  });
+});

@@ -177,7 +177,6 @@ test(`the ${examples.length} examples of doc comments hold`, async () => {
     const module = (await import(ROOT + file)) as Record<string, unknown>;
     const names = { ...NAMES, ...module };
     const evaluated = (text: string): unknown =>
-      // eslint-disable-next-line @typescript-eslint/no-implied-eval -- the code is that of our own comments
       (new Function(...Object.keys(names), `return (${text})`) as (...all: unknown[]) => unknown)(
         ...Object.values(names),
       );

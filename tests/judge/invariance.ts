@@ -55,8 +55,8 @@ export async function compared(
   for (let k = 0; k < 5; k++) dice();
   const drawn = drawingFrom(dice);
   const asked = settingsFrom(dice, kind);
-  // Tabs and lines lie where they lie on the sheet, and the page's middle is not the drawing's.
-  asked.options = asked.options.replace(/--(tabs|tab|pattern|angle|zero) \S+/g, '').replace('--no-arcs', '');
+  // Tabs, leads and lines lie where they lie on the sheet, and the page's middle is not the drawing's.
+  asked.options = asked.options.replace(/--(tabs|tab|lead|pattern|angle|zero) \S+/g, '').replace('--no-arcs', '');
   const folder = mkdtempSync(`${tmpdir()}/kerbe-same-`);
   const cut = async (variant: Variant): Promise<{ moves: Move[]; seconds: number }> => {
     const loops = drawn.loops.map((loop) => {
