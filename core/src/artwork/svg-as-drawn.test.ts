@@ -6,6 +6,7 @@ import { importSvg } from './svg.ts';
 import { lengthIn, pageLength } from './svg-length.ts';
 import { svgText } from './svg-text.ts';
 import { transformOf } from './svg-transform.ts';
+import { viewMap } from './svg-viewport.ts';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const page = (inside: string, attributes = 'width="100mm" height="100mm" viewBox="0 0 100 100"'): Drawing =>
@@ -75,6 +76,27 @@ describe('references and windows', () => {
     // 10 units are 20 mm, in the middle of 40: of the rectangle from -10 to 30 mm what is left of the window is cut off.
     expect(boundsOf(shapes[0].outlines)).toEqual({ minX: 10, minY: 60, maxX: 30, maxY: 80 });
   });
+  test.each([
+    ['xMinYMin slice', [4, 0, 0, 4, -20, -28]],
+    ['xMaxYMax meet', [2, 0, 0, 2, 10, -14]],
+    ['xMidYMax', [2, 0, 0, 2, 0, -14]],
+    ['none', [4, 0, 0, 2, -20, -14]],
+  ])('a window of 40 × 20 on a viewBox from (5, 7), 10 × 10, %s (SVG 2, §8.2)', (aspect, map) => {
+    expect(viewMap({ x: 5, y: 7, width: 10, height: 10 }, aspect, { width: 40, height: 20 })).toEqual(map);
+  });
+  test('of two things with one id the first is meant', () => {
+    const { shapes } = page(
+      '<defs><rect id="a" width="4" height="5"/><rect id="a" width="9" height="9"/></defs><use href="#a"/>',
+    );
+    expect(areaOf(shapes[0])).toBeCloseTo(20, 6);
+  });
+  test('a clip path has a rule of its own', () => {
+    const clip = (rule: string) =>
+      page(
+        `<clipPath id="c"><path clip-rule="${rule}" fill-rule="${rule === 'evenodd' ? 'nonzero' : 'evenodd'}" d="M0 0h30v30h-30zM10 10h10v10h-10z"/></clipPath><rect width="50" height="50" clip-path="url(#c)"/>`,
+      ).shapes[0];
+    expect([areaOf(clip('evenodd')), areaOf(clip('nonzero'))].map(Math.round)).toEqual([800, 900]);
+  });
   test('percentages are of the nearest viewBox', () => {
     const { shapes } = page(
       '<svg x="10%" y="0" width="50%" height="100" viewBox="0 0 25 50"><rect width="100%" height="50%"/><circle cx="50%" cy="25" r="10%"/></svg>',
@@ -128,6 +150,7 @@ describe('what is left out is said once, by name and count', () => {
     ['<text>Oak <tspan>Mill</tspan></text>', 'One piece of text was left out (“Oak Mill”); to keep it, open it where it was drawn, turn the text into outlines, and save it again.'],
     ['<image id="photo"/><image id="scan"/>', '2 pictures were left out (“photo”, “scan”); only outlines can be carved.'],
     ['<rect id="x" fill="none" width="9" height="9"/>', 'One shape that has neither fill nor stroke was left out (“x”).'],
+    ['<line id="x" x2="9" fill="red"/>', 'One shape that has neither fill nor stroke was left out (“x”).'],
     ['<path id="swash" fill="none" stroke="red" stroke-width="2" d="M0 0h9v9"/>', 'The stroke width of one shape was left out (“swash”); to keep it, turn strokes into outlines where they were drawn.'],
     ['<use href="#gone"/><use href="other.svg#a"/>', '2 references lead to nothing in this file and were left out (“#gone”, “other.svg#a”).'],
     ['<mask id="m"/><rect id="x" mask="url(#m)" width="9" height="9"/>', 'Masks were left out, and what one hides was taken whole (“x”).'],

@@ -89,6 +89,8 @@ describe('a start', () => {
     await refused((o) => (o.basis.job.id = 'else'), /another job/);
     await refused((o) => (o.basis.placeZ = 'stock'), /counts its depths from another surface/);
     await refused((o) => (o.cuts[0].bit = o.cuts.at(-1)!.bit), /put it in and say so/);
+    // Two bits may have one name.
+    await refused((o) => o.cuts.forEach((cut) => (cut.bit = { ...cut.bit, id: 'twin' })), /put it in and say so/);
     await refused((o) => (o.bench.spindleAfter = 5), /bench’s settings have changed/);
     expect(basisOf('job', job).job.id).toBe(order.basis.job.id);
     expect(result.cuts.length).toBe(2);
