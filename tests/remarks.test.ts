@@ -113,7 +113,8 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       (job) => {
         const { clearBits } = cut(job, 'pocket');
         if (clearBits.length === 0) clearBits.push('e6');
-        job.bits.find((bit) => bit.id === clearBits[0])!.flute = 1;
+        // Just too short.
+        job.bits.find((bit) => bit.id === clearBits[0])!.flute = 4.5;
       },
     ],
     ['flute-lights', (job) => (job.bits.find((bit) => bit.id === 'd3')!.flute = 8)],
@@ -121,6 +122,17 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
     [
       'pair-half',
       (job) => job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part', allowance: -0.04 }),
+    ],
+    [
+      'pair-half',
+      (job) => job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part', allowance: 0.2 }),
+    ],
+    [
+      'corners-of-half',
+      (job) => {
+        job.cuts.push({ ...structuredClone(cut(job, 'inlay')), id: 'half', role: 'part' });
+        cut(job, 'inlay').bit = 'e6';
+      },
     ],
     [
       'corners-of-half',

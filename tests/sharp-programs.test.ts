@@ -5,6 +5,26 @@ import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
 import { programsFor } from '../core/src/program/programs.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
+test('depths of a V-carving are rounded upwards, never deeper than they were worked out', async () => {
+  const { job, assets } = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
+  const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+  const result = await compute(job, resources, await clipperFromDisk());
+  const carving = result.cuts.findIndex(({ carving }) => carving);
+  let compared = 0;
+  for (const { text, moves, cuts } of programsFor(job, result, { revision: '1', date: '2026-11-25' })) {
+    const lines = text.split('\n');
+    const own = cuts.findIndex(({ id }) => id === result.cuts[carving].id);
+    const zero = job.stock.zeroZ === 'stock' ? 0 : -Math.max(...job.stock.corners);
+    for (const { line, cut, point } of moves) {
+      const z = /Z(-?[\d.]+)/.exec(lines[line])?.[1];
+      if (cut !== own || z === undefined) continue;
+      expect(Number(z) + zero).toBeGreaterThan(result.cuts[carving].path.xyz[3 * point + 2] - 1e-9);
+      compared++;
+    }
+  }
+  expect(compared).toBeGreaterThan(100);
+}); // prettier-ignore
+
 test('bits are called by their numbers in the job’s list, and remarks say their names', async () => {
   const { job, assets } = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
   const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));

@@ -5,9 +5,9 @@ import { compared } from './invariance.ts';
 const COUNT = Number(process.env.KERBE_COMPARED ?? 5);
 const FIRST = Number(process.env.KERBE_SEED ?? 1);
 
-/** Depths may differ by so much, mm; a steep bit's by what so little sideways is in depth. */
-const DEEP = 0.01;
-const SIDEWAYS = 0.0066;
+/** Depths may differ by so much, mm; those of bits steeper than 60° by what so little sideways is in depth. */
+const DEEP = 0.0115;
+const SIDEWAYS = 0.01;
 
 /**
  * Links are led and joined by what is near on the sheet, and axes are as quick as each is, so times are not quite the same;
@@ -27,7 +27,7 @@ test.each(['pocket', 'profile', 'v-carve'] as const)(
       const { found, asked, drawing, refused } = await compared(kind, seed);
       if (refused) continue;
       count++;
-      const deep = asked.slope > 0 ? Math.max(DEEP, SIDEWAYS / asked.slope) : DEEP;
+      const deep = asked.slope > 0 && asked.slope < 0.5 ? SIDEWAYS / asked.slope : DEEP;
       for (const { variant, off: by, at, time, longer } of found) {
         const within = /turned|mirrored/.test(variant) ? TIME.moved : TIME.same;
         if (by > deep || (Math.abs(time - 1) > within && Math.abs(longer) > FEW_SECONDS))

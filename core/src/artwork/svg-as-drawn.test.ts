@@ -127,12 +127,18 @@ describe('references and windows', () => {
     expect([...shapes[0].outlines[0].points].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([10, 50, 30, 50]);
     expect(shapes[0].outlines[0].closed).toBe(false);
   });
+  test('a line that only just leaves a clip path is cut all the same', () => {
+    const { shapes } = page(
+      '<clipPath id="c"><path d="M0 0H20V99H0z M30 0h1v1z"/></clipPath><path clip-path="url(#c)" fill="none" stroke="red" stroke-width=".1" d="M5 50H20.3"/>',
+    );
+    expect(Math.max(...shapes[0].outlines[0].points.filter((_, i) => i % 2 === 0))).toBeCloseTo(20, 6);
+  });
   test('a clip path in parts of the box is laid around a group, and within another', () => {
     const { shapes } = page(
-      '<clipPath id="a" clipPathUnits="objectBoundingBox" clip-path="url(#b)"><rect width=".5" height="1"/></clipPath><clipPath id="b"><rect width="100" height="30"/></clipPath><g clip-path="url(#a)"><rect width="20" height="40"/><rect x="60" width="20" height="40"/></g>',
+      '<clipPath id="a" clipPathUnits="objectBoundingBox" clip-path="url(#b)"><rect width=".5" height="1"/></clipPath><clipPath id="b"><rect width="100" height="30"/></clipPath><rect x="90" y="90" width="9" height="9"/><g clip-path="url(#a)"><rect width="20" height="40"/><rect x="60" width="20" height="40"/></g>',
     );
     // Left half of 80 mm, and of that the upper 30 mm.
-    expect(shapes.map((shape) => Math.round(areaOf(shape)))).toEqual([600]);
+    expect(shapes.map((shape) => Math.round(areaOf(shape)))).toEqual([81, 600]);
   });
   test.each([
     ['itself', '<clipPath id="a"><rect clip-path="url(#a)" width="9" height="9"/></clipPath>'],

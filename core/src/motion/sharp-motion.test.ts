@@ -18,6 +18,17 @@ test('a track with a tail has no ring once it is gone the other way', () => {
   expect(reverseTrack(ring).ring).toBe(ring.ring);
 });
 
+test('where a way bends downwards it is passed at the corner step of Z too (by hand)', () => {
+  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
+  const d = 100 * Math.SQRT1_2;
+  const path = { xyz: Float64Array.of(0, 0, 0, 100, 0, 0, 100 + d, 0, -d), feed: Float64Array.of(0, 3000, 3000) };
+  const [top, corner] = [50, 5 / Math.SQRT1_2];
+  const timeOf = (from: number, to: number, a: number) =>
+    (top - from) / a + (top - to) / a + (100 - (2 * top ** 2 - from ** 2 - to ** 2) / (2 * a)) / top;
+  const seconds = timeOf(0, corner, 400) + timeOf(corner, 0, 250 / Math.SQRT1_2);
+  expect(planMotion(path, limits).minutes * 60).toBeCloseTo(seconds, 9);
+});
+
 test('a slow move before a fast one on a line is left at its own speed (v²/2a, by hand)', () => {
   const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 9999 };
   const path = { xyz: Float64Array.of(0, 0, 0, 50, 0, 0, 150, 0, 0), feed: Float64Array.of(0, 600, 4800) };

@@ -3,6 +3,7 @@ import { drill } from '../cuts/drill.ts';
 import type { Path } from '../motion/path.ts';
 import { DIALECTS } from './dialect.ts';
 import { fitArcs } from './fit-arcs.ts';
+import { modeWords } from './follow.ts';
 import { Interpreter } from './interpreter.ts';
 import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
 
@@ -61,6 +62,17 @@ describe('what is written', () => {
     );
     expect(lines[lines.findIndex((line) => line.includes('G98')) - 1]).toBe('G0 Z22');
   });
+  test('it ends over everything that holds the work, then stops the spindle', () => {
+    const lines = linesOf([cut({})], DIALECTS.plain, { approach: 22 });
+    expect(lines.slice(lines.lastIndexOf('M5') - 1, lines.lastIndexOf('M5') + 1)).toEqual(['G0 Z22', 'M5']);
+    // On its way in it comes from there down to where its path begins.
+    expect(lines.slice(lines.indexOf('G0 Z22'), lines.indexOf('G0 Z22') + 3)).toEqual(['G0 Z22', 'G0 X0 Y0', 'G0 Z5']);
+  });
+  test('modes are stated anew in the coordinate system that holds', () => {
+    expect(modeWords({ inch: false, incremental: true, system: 2 } as Parameters<typeof modeWords>[0])).toBe(
+      'G17 G21 G91 G94 G56',
+    );
+  });
   test('a helix that does not go down evenly is no arc', () => {
     const n = 60;
     const xyz: number[] = [];
@@ -95,6 +107,12 @@ describe('what is read', () => {
   test('G98 goes back to where the cycle began, G99 to R', () => {
     expect(at('G0 Z20', 'G98 G81 X1 Y1 Z-5 R2 F100').last.z).toBe(20);
     expect(at('G0 Z20', 'G99 G81 X1 Y1 Z-5 R2 F100').last.z).toBe(2);
+  });
+  test('a speed below 0 is refused, and only G82 dwells', () => {
+    expect(() => at('S-100')).toThrow(/negative/);
+    const dwells = (cycle: string) =>
+      new Interpreter().read(`${cycle} X1 Y1 Z-5 R2 P0.5 F100`).filter((action) => action.do === 'dwell').length;
+    expect([dwells('G81'), dwells('G82')]).toEqual([0, 1]);
   });
   test('G10 L20 makes the present position read as given', () => {
     const { machine } = at('G0 X30 Y-4', 'G10 L20 P1 X12 Y1.5');
