@@ -42,7 +42,9 @@ const SVG: Dictionary = {
     'transform="rotate(45) scale(-1 0)"', 'A1e9 1e9 0 1 1 5 5', 'A0 5 0 0 1 9 9', 'C1e5 1e5 0 0 9 9', 'M0 0L0 0L0 0z', 'q1 1 2 2t9 9', 'm0 0',
     'viewBox="0 0 0 0"', 'width="1e9in"', 'height="-5mm"', 'preserveAspectRatio="none"', '<!DOCTYPE svg [<!ENTITY a "b">]>', '<![CDATA[', '<!--',
     '<image/>', '<text>a</text>', '<script/>', 'onload="x"', '<rect width="1e4" height="1e4" rx="1e9"/>', '<circle r="9999"/>', '<path d=""/>',
-    '<polygon points="0 0 1 1 0 0 1 1"/>', 'style="display:none"', 'fill-rule="evenodd"', '&#x0;', '&lol;', '<svg>', 'xmlns:x="y"',
+    '<polygon points="0 0 1 1 0 0 1 1"/>', 'style="display:none"', 'fill-rule="evenodd"', 'class="a b"', '<style>.a{fill:none}', '</style>', '* > g ~ rect + *:not(.a){display:none}', 'clip-path="url(#moon)"',
+    'style="clip-path:url(#edge)"', '<clipPath id="moon">', '</clipPath>', '<svg width="50%" viewBox="0 0 1 1">', '</svg>', '<switch>',
+    '<?xml version="1.0" encoding="utf-16"?>', 'clipPathUnits="objectBoundingBox"', '&#x0;', '&lol;', '<svg>', 'xmlns:x="y"',
   ],
   nest: ['<g>', '</g>'],
 }; // prettier-ignore
