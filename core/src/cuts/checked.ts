@@ -63,19 +63,39 @@ export function checkClear(tracks: readonly Track[], outline: Loops, inside: boo
     }
 }
 
+/** Nearer to the outline than this, mm, a place is on neither side of it. */
+const BESIDE = 0.02;
+
+/** Edges that are looked at for one region and pass, about a tenth of a second. */
+const MOST_LOOKS = 3e7;
+
 /**
  * Looks at tracks of a V-bit against the outline.
  * @param top height at which carving starts, mm.
- * @throws {OwnFault} where the bit is wider at the top than the place it is in.
+ * @param area what is carved: a place well away from the outline may also lie on its wrong side.
+ * @throws {OwnFault} where the bit is wider at the top than the place it is in, or outside it.
  */
-export function checkCarved(tracks: readonly Track[], outline: Clearance, bit: Profile, top: number): void {
+export function checkCarved(
+  tracks: readonly Track[],
+  outline: Clearance,
+  bit: Profile,
+  top: number,
+  area: Loops,
+): void {
+  const edges = area.reduce((sum, loop) => sum + loop.length / 2, 0);
+  const places = tracks.reduce((sum, { xyz }) => sum + xyz.length / 3, 0);
+  // Which side a place lies on takes a look at every edge: on the largest outlines not at every place.
+  const every = Math.max(1, Math.ceil((2 * edges * places) / MOST_LOOKS));
+  let looked = 0;
   for (const { xyz } of tracks)
     for (let i = 0; i < xyz.length; i += 3)
       for (const share of i === 0 ? [1] : [0.5, 1]) {
         const from = i === 0 ? i : i - 3;
         const [x, y, z] = [0, 1, 2].map((k) => xyz[from + k] + share * (xyz[i + k] - xyz[from + k]));
         if (z > top - 1e-6) continue;
-        const by = radiusAtDepth(bit, top - z) - outline.at(x, y);
+        const away = outline.at(x, y);
+        const by = radiusAtDepth(bit, top - z) - away;
         if (by > PAST_OUTLINE) throw past(by, x, y);
+        if (away > BESIDE && looked++ % every === 0 && !insideArea(area, x, y)) throw past(away, x, y);
       }
 }

@@ -83,10 +83,14 @@ describe('what is looked at before it is laid', () => {
   test('a cone that is wider than its groove is, too', () => {
     const bit = { flat: 0, slope: 1, radius: 6 };
     const edge = Clearance.ofLoops(area);
-    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5, false)], edge, bit, 0)).not.toThrow();
-    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5.1, false)], edge, bit, 0)).toThrow(/past the outline near/);
+    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5, false)], edge, bit, 0, area)).not.toThrow();
+    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5.1, false)], edge, bit, 0, area)).toThrow(
+      /past the outline near/,
+    );
     // Carved from a start depth on, it is as wide as what lies under that.
-    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5.1, false)], edge, bit, -0.2)).not.toThrow();
+    expect(() => checkCarved([flatTrack([5, 5, 15, 5], -5.1, false)], edge, bit, -0.2, area)).not.toThrow();
+    // Far from every wall, but on the wrong side of it.
+    expect(() => checkCarved([flatTrack([-9, 5, -8, 5], -0.5, false)], edge, bit, 0, area)).toThrow(OwnFault);
   });
 });
 

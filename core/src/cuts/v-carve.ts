@@ -180,7 +180,7 @@ function carveRegion(
       const area = passReach === reach ? floor : eroded(carvable, passReach, clipper);
       tracks.push(...floorTracks(carvable, area, settings, clipper, passReach, -startDepth - limit));
     }
-    checkCarved(tracks, axis.clearance, bit, -startDepth);
+    checkCarved(tracks, axis.clearance, bit, -startDepth, carvable.region.loops);
     out.tracks.push(tracks);
   }
   return out;
