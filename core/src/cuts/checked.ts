@@ -66,8 +66,8 @@ export function checkClear(tracks: readonly Track[], outline: Loops, inside: boo
 /** Nearer to the outline than this, mm, a place is on neither side of it. */
 const BESIDE = 0.02;
 
-/** Edges that are looked at for one region and pass, about a tenth of a second. */
-const MOST_LOOKS = 3e7;
+/** Edges that are looked at for one region and pass: all places of small ones, which letters mostly are, and some of larger ones. */
+const MOST_LOOKS = 2e5;
 
 /**
  * Looks at tracks of a V-bit against the outline.
