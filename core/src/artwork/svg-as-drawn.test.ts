@@ -51,6 +51,12 @@ describe('styles (CSS Cascade 4, §6: importance, own style, specificity, order)
     ['a comment in a rule', '/* .a{ */ .a{fill:/*x*/none}', '<rect class="a" width="9" height="9"/>', false],
     ['a rule for paper', '@media print{rect{fill:none}}', '<rect width="9" height="9"/>', true],
     ['a rule for screens', '@media screen{.x{fill:none}}', '<rect class="x" width="9" height="9"/>', false],
+    [
+      'an unreadable selector drops its whole list',
+      '.x, .a::(:{fill:none}',
+      '<rect class="x" width="9" height="9"/>',
+      true,
+    ],
     ['an unreadable rule is passed over', 'rect::{fill:none} .a{fill:red}', '<rect width="9" height="9"/>', true],
     ['nothing seen through', '', '<g opacity="0"><rect width="9" height="9"/></g>', false],
   ])('%s', (_, sheet, inside, taken) => {
@@ -171,6 +177,13 @@ describe('what is left out is said once, by name and count', () => {
   ])('%s', (inside, sentence) => {
     expect(said(inside)).toEqual([sentence]);
   }); // prettier-ignore
+  test('a marker is not missed where a part of a group has none', () => {
+    expect(
+      said(
+        '<marker id="m"/><g marker-end="url(#m)"><path marker-end="none" fill="none" stroke="red" stroke-width=".1" d="M0 0h9"/></g>',
+      ),
+    ).toEqual([]);
+  });
   test('nothing is said of what is not drawn anyway', () => {
     expect(
       said('<defs><rect width="9" height="9"/></defs><title>T</title><o:rect width="9"/><metadata/><text> </text>'),

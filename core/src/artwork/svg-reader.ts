@@ -218,7 +218,7 @@ export class SvgReader {
         fontSize: inherited.fontSize,
       });
       if (width * Math.sqrt(Math.abs(map[0] * map[3] - map[1] * map[2])) >= WIDE) this.left.add('width', name);
-      if (inherited.marked) this.left.add('marker', name);
+      if (inherited.markers.includes(true)) this.left.add('marker', name);
     }
     if (filled && this.referred(inherited.fill)?.name === 'pattern') this.left.add('pattern', name);
     this.shapes.push(layer === undefined ? { name, rule: inherited.fillRule, outlines } : { name, rule: inherited.fillRule, outlines, layer }); // prettier-ignore

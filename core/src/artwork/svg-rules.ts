@@ -87,7 +87,13 @@ export class StyleRules {
     if (said.size === 0) return;
     try {
       if (text.length > LONGEST_SELECTOR) throw new Error('too long');
-      for (const selector of parseSelector(text)) this.addSelector(selector, said);
+      // One that cannot be read drops the others of its list too.
+      const rules = parseSelector(text).map((selector) => this.ruleFor(selector, said));
+      for (const [key, rule] of rules) {
+        const known = this.byKey.get(key);
+        if (known) known.push(rule);
+        else this.byKey.set(key, [rule]);
+      }
     } catch (error) {
       if (error instanceof ArtworkError) throw error;
       // An unreadable selector drops its rule (CSS Syntax 3, §9).
@@ -95,14 +101,10 @@ export class StyleRules {
     }
   }
 
-  private addSelector(selector: Selector[], said: Declarations): void {
+  private ruleFor(selector: Selector[], said: Declarations): [key: string, rule: StyleRule] {
     if (++this.rules > MOST_RULES) throw tooLarge();
     const matches = compile<Element, Element>([selector], { adapter: this.adapter, cacheResults: false });
-    const rule: StyleRule = { matches, weight: weightOf(selector), order: this.rules, said };
-    const key = keyOf(selector);
-    const known = this.byKey.get(key);
-    if (known) known.push(rule);
-    else this.byKey.set(key, [rule]);
+    return [keyOf(selector), { matches, weight: weightOf(selector), order: this.rules, said }];
   }
 
   private step(cost = 1): void {

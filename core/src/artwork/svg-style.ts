@@ -11,7 +11,8 @@ export interface Inherited {
   fill: string;
   stroke: string;
   strokeWidth: string;
-  marked: boolean;
+  /** Whether its lines have a marker at their beginning, along them and at their end. */
+  markers: readonly boolean[];
   fontSize: number;
 }
 
@@ -22,7 +23,7 @@ export const INITIAL: Inherited = {
   fill: 'black',
   stroke: 'none',
   strokeWidth: '1',
-  marked: false,
+  markers: [false, false, false],
   fontSize: 16,
 };
 
@@ -97,7 +98,10 @@ export class Style {
       fill: paint('fill', above.fill, INITIAL.fill),
       stroke: paint('stroke', above.stroke, INITIAL.stroke),
       strokeWidth: heir('stroke-width', above.strokeWidth, INITIAL.strokeWidth, text),
-      marked: ['marker', 'marker-start', 'marker-mid', 'marker-end'].some((name) => this.refers(name)) || above.marked,
+      markers: ['marker-start', 'marker-mid', 'marker-end'].map((name, k) => {
+        const all = heir('marker', above.markers[k], false, isReference);
+        return heir(name, all, false, isReference);
+      }),
       fontSize: heir('font-size', above.fontSize, INITIAL.fontSize, (value) =>
         /^[\d.+-]/.test(value)
           ? lengthIn(value, { ...base, fontSize: above.fontSize, whole: above.fontSize })
@@ -114,6 +118,10 @@ export class Style {
 /** Whether anything is drawn with this paint. */
 export function paints(paint: string): boolean {
   return !/^(none|transparent)$/i.test(paint);
+}
+
+function isReference(value: string): boolean {
+  return !/^none$/i.test(value);
 }
 
 function isZero(value: string | undefined): boolean {
