@@ -11,8 +11,8 @@ const SEED = Number(process.env.KERBE_SEED ?? 1);
 /** Dots in which pictures 300 dots high may differ: edges are smoothed by other rules. */
 const FEW = 25;
 
-/** How many dots differ between a drawing as the browser shows it and the same as it is read here. */
-async function differing(page: Page, svg: string): Promise<number> {
+/** How many dots differ between a drawing as the browser shows it and the same as it is read here; nothing where it is refused. */
+async function differing(page: Page, svg: string): Promise<number | undefined> {
   const clipper = await clipperFromDisk();
   let [width, height] = [100, 100];
   let shapes: { d: string; rule: CanvasFillRule }[] = [];
@@ -32,7 +32,7 @@ async function differing(page: Page, svg: string): Promise<number> {
   } catch (error) {
     if (!(error instanceof ArtworkError)) throw error;
     // A rule may clip what lies in the clip path itself, which is refused.
-    if (/in a circle/.test(error.message)) return 0;
+    if (/in a circle/.test(error.message)) return undefined;
     // Otherwise nothing shows.
     expect(error.message).toMatch(/no outlines that show|has no size/);
   }
@@ -60,11 +60,15 @@ async function differing(page: Page, svg: string): Promise<number> {
 
 test('drawings are taken as a browser shows them', async ({ page }) => {
   const off: string[] = [];
+  let compared = 0;
   for (let seed = SEED; seed < SEED + COUNT; seed++) {
     const found = await differing(page, madeDrawing(seed));
+    if (found === undefined) continue;
+    compared++;
     if (found > FEW) off.push(`KERBE_SEED=${seed} KERBE_DRAWINGS=1: ${found} dots`);
   }
   expect(off).toEqual([]);
+  expect(compared).toBeGreaterThan(0.8 * COUNT - 1);
 });
 
 test('the demo’s own drawings are taken as a browser shows them', async ({ page }) => {

@@ -54,6 +54,7 @@ pocket wide-with-a-finish --bit end:2 --depth 1.083 --depth-per-pass 0.27 --step
 pocket cross-by-three-bits --bit end:6 --depth 4.826 --depth-per-pass 2.511 --step 5.7mm --slots --ramp 20deg --clear-bit end:12 --clear-bit end:7.8
 pocket conventional-after-a-larger --bit end:6 --depth 4.322 --depth-per-pass 4.3 --step 3mm --last-pass 0.98 --conventional --ramp 2deg --clear-bit end:12
 v-carve island-near-its-wall --bit v150:60 --step 0.5mm
+v-carve disc-by-its-wall --bit v15:24.2 --max-depth 0.358 --step 1.224mm --depth-per-pass 2.984 --clear-bit end:3
 v-carve low-cone --bit v150:60
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3`
   .split('\n')

@@ -1,6 +1,7 @@
 import { type Profile, radiusAtDepth } from '../bits/bit.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
+import { Sides } from '../geometry/sides.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Track } from '../motion/track.ts';
 
@@ -63,12 +64,6 @@ export function checkClear(tracks: readonly Track[], outline: Loops, inside: boo
     }
 }
 
-/** Nearer to the outline than this, mm, a place is on neither side of it. */
-const BESIDE = 0.02;
-
-/** Edges that are looked at for one region and pass: all places of small ones, which letters mostly are, and some of larger ones. */
-const MOST_LOOKS = 2e5;
-
 /**
  * Looks at tracks of a V-bit against the outline.
  * @param top height at which carving starts, mm.
@@ -82,11 +77,7 @@ export function checkCarved(
   top: number,
   area: Loops,
 ): void {
-  const edges = area.reduce((sum, loop) => sum + loop.length / 2, 0);
-  const places = tracks.reduce((sum, { xyz }) => sum + xyz.length / 3, 0);
-  // Which side a place lies on takes a look at every edge: on the largest outlines not at every place.
-  const every = Math.max(1, Math.ceil((2 * edges * places) / MOST_LOOKS));
-  let looked = 0;
+  const sides = new Sides(area);
   for (const { xyz } of tracks)
     for (let i = 0; i < xyz.length; i += 3)
       for (const share of i === 0 ? [1] : [0.5, 1]) {
@@ -96,6 +87,6 @@ export function checkCarved(
         const away = outline.at(x, y);
         const by = radiusAtDepth(bit, top - z) - away;
         if (by > PAST_OUTLINE) throw past(by, x, y);
-        if (away > BESIDE && looked++ % every === 0 && !insideArea(area, x, y)) throw past(away, x, y);
+        if (away > PAST_OUTLINE && !sides.inside(x, y)) throw past(away, x, y);
       }
 }

@@ -10,6 +10,7 @@ import { boundsOf, contains, lengthOf, signedArea } from './outline.ts';
 import { partTouching, regionOutline } from './region-outline.ts';
 import { regionsOf } from './regions.ts';
 import { shapeKey, shiftLoops } from './same-shape.ts';
+import { Sides } from './sides.ts';
 import { insideArea, stretchesOf } from './stretches.ts';
 
 const square = (x: number, y: number, s: number) => Float64Array.of(x, y, x + s, y, x + s, y + s, x, y + s);
@@ -285,3 +286,18 @@ describe('distance along a loop', () => {
     );
   });
 });
+
+test('sides told by rows are those told by every edge', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 })), { minLength: 3, maxLength: 60 }), { minLength: 1, maxLength: 4 }),
+      fc.array(fc.tuple(fc.double({ min: -60, max: 60, noNaN: true }), fc.integer({ min: -51, max: 51 })), { minLength: 20, maxLength: 40 }),
+      (loops, places) => {
+        const area = loops.map((loop) => Float64Array.from(loop.flat()));
+        const sides = new Sides(area);
+        for (const [x, y] of places) expect(sides.inside(x, y)).toBe(insideArea(area, x, y));
+      },
+    ),
+    { numRuns: 200, seed: 5 },
+  );
+}); // prettier-ignore

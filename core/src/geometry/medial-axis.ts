@@ -5,6 +5,7 @@ import { incidence } from './incidence.ts';
 import { SMOOTH_DEVIATION, triangulate, type Triangulated } from './outline-samples.ts';
 import { type RegionOutline, regionOutline } from './region-outline.ts';
 import type { Region } from './regions.ts';
+import { Sides } from './sides.ts';
 
 /**
  * The medial axis of a region: the centres of all circles that touch its outline in two places or more (Blum 1967).
@@ -37,6 +38,9 @@ const STANDING_TOLERANCE = 0.005;
 /** Spans shorter than this are not divided, mm: twice the gouge tolerance. */
 const SHORTEST = 0.005;
 
+/** Nearer to a wall than this, mm, a place is on neither side of it: as much as a move may cut outside. */
+const ON_WALL = 0.005;
+
 /** Distances agree with the true clearance when they differ by less than this, mm. */
 const VERIFIED = 1e-6;
 
@@ -48,13 +52,17 @@ const VERIFIED = 1e-6;
 export function medialAxis(region: Region): MedialAxis {
   const outline = regionOutline(region);
   const tracing = new Tracing(outline, triangulate(outline, PRUNING_TOLERANCE / 2));
+  // Where walls all but touch, the triangulation leads through between them.
+  const sides = new Sides(region.loops);
   tracing.trace();
+  tracing.keepInside(sides);
   tracing.prune();
   tracing.thin();
   tracing.verify();
   tracing.thin();
   tracing.refine();
   tracing.thin({ straighten: false });
+  tracing.keepInside(sides);
   return tracing.done();
 }
 
@@ -155,6 +163,21 @@ class Tracing {
         }
       }
     }
+  }
+
+  /** Drops edges that lead to nodes outside the region. */
+  keepInside(sides: Sides): void {
+    const out = new Uint8Array(this.count);
+    for (let n = 0; n < this.count; n++) if (this.r[n] > ON_WALL && !sides.inside(this.x[n], this.y[n])) out[n] = 1;
+    let kept = 0;
+    for (let e = 0; e < this.edgeCount; e++) {
+      const [a, b] = [this.edges[2 * e], this.edges[2 * e + 1]];
+      if (out[a] || out[b]) continue;
+      this.edges[2 * kept] = a;
+      this.edges[2 * kept + 1] = b;
+      kept++;
+    }
+    this.edgeCount = kept;
   }
 
   /**

@@ -137,6 +137,7 @@ async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number
   if (own && 'step' in cut) tries.push({ label: 'Use a step of 40 % of the bit', fields: usual(own.diameter) });
   if ('clearBits' in cut && cut.clearBits.length)
     tries.push({ label: `Use ${own?.name ?? 'one bit'} alone`, fields: { clearBits: [] } });
+  if ('finish' in cut && cut.finish > 0) tries.push({ label: 'Cut without a finish allowance', fields: { finish: 0 } });
   if (own && 'entry' in cut)
     tries.push({ label: 'Go in by a ramp of 5°', fields: { entry: { kind: 'ramp', angle: 5 } } });
   const fitting = job.bits
