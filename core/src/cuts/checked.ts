@@ -78,15 +78,23 @@ export function checkCarved(
   area: Loops,
 ): void {
   const sides = new Sides(area);
-  for (const { xyz } of tracks)
-    for (let i = 0; i < xyz.length; i += 3)
-      for (const share of i === 0 ? [1] : [0.5, 1]) {
-        const from = i === 0 ? i : i - 3;
-        const [x, y, z] = [0, 1, 2].map((k) => xyz[from + k] + share * (xyz[i + k] - xyz[from + k]));
-        if (z > top - 1e-6) continue;
-        const away = outline.at(x, y);
-        const by = radiusAtDepth(bit, top - z) - away;
-        if (by > PAST_OUTLINE) throw past(by, x, y);
-        if (away > PAST_OUTLINE && !sides.inside(x, y)) throw past(away, x, y);
-      }
+  for (const { xyz } of tracks) {
+    let [wasX, wasY, free] = [0, 0, 0];
+    const look = (x: number, y: number, z: number) => {
+      if (z > top - 1e-6) return;
+      const away = outline.at(x, y);
+      const by = radiusAtDepth(bit, top - z) - away;
+      if (by > PAST_OUTLINE) throw past(by, x, y);
+      // Within a circle that no wall enters all places lie on the side of its middle.
+      const sameSide = (x - wasX) ** 2 + (y - wasY) ** 2 < free ** 2;
+      if (away > PAST_OUTLINE && !sameSide && !sides.inside(x, y)) throw past(away, x, y);
+      // What is at a wall may lie on either side, so only a place that was looked at vouches for others.
+      [wasX, wasY, free] = [x, y, away > PAST_OUTLINE ? away : 0];
+    };
+    look(xyz[0], xyz[1], xyz[2]);
+    for (let i = 3; i < xyz.length; i += 3) {
+      look((xyz[i - 3] + xyz[i]) / 2, (xyz[i - 2] + xyz[i + 1]) / 2, (xyz[i - 1] + xyz[i + 2]) / 2);
+      look(xyz[i], xyz[i + 1], xyz[i + 2]);
+    }
+  }
 }

@@ -8,38 +8,52 @@ const MOST_ROWS = 4096;
  * @example new Sides([Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10)]).inside(4, 5) // true
  */
 export class Sides {
-  private readonly rows: number[][];
+  /** Where the edges of each row start in `ends`. */
+  private readonly start: Uint32Array;
+  /** x and y of both ends of every edge, row by row. */
+  private readonly ends: Float64Array;
   private readonly from: number;
   private readonly high: number;
 
-  constructor(private readonly loops: Loops) {
+  constructor(loops: Loops) {
     const { minY, maxY } = boundsOf(loops.map((points) => ({ points }))) ?? { minY: 0, maxY: 0 };
     const edges = loops.reduce((sum, loop) => sum + loop.length / 2, 0);
     const count = Math.max(1, Math.min(MOST_ROWS, Math.ceil(edges / 4)));
     this.from = minY;
     this.high = Math.max((maxY - minY) / count, 1e-9);
-    this.rows = Array.from({ length: count }, () => []);
-    loops.forEach((loop, l) => {
-      for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2) {
-        const [a, b] = [this.row(Math.min(loop[i + 1], loop[j + 1])), this.row(Math.max(loop[i + 1], loop[j + 1]))];
-        for (let k = a; k <= b; k++) this.rows[k].push(l, i, j);
-      }
+    this.start = new Uint32Array(count + 1);
+    const each = (seen: (row: number, loop: Float64Array, i: number, j: number) => void) => {
+      for (const loop of loops)
+        for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2) {
+          const last = this.row(Math.max(loop[i + 1], loop[j + 1]));
+          for (let k = this.row(Math.min(loop[i + 1], loop[j + 1])); k <= last; k++) seen(k, loop, i, j);
+        }
+    };
+    each((row) => this.start[row + 1]++);
+    for (let k = 0; k < count; k++) this.start[k + 1] += this.start[k];
+    this.ends = new Float64Array(4 * this.start[count]);
+    const next = this.start.slice();
+    each((row, loop, i, j) => {
+      const at = 4 * next[row]++;
+      this.ends[at] = loop[i];
+      this.ends[at + 1] = loop[i + 1];
+      this.ends[at + 2] = loop[j];
+      this.ends[at + 3] = loop[j + 1];
     });
   }
 
   inside(x: number, y: number): boolean {
-    const row = this.rows[this.row(y)];
+    const { ends, start } = this;
+    const row = this.row(y);
     let inside = false;
-    for (let k = 0; k < row.length; k += 3) {
-      const loop = this.loops[row[k]];
-      const [i, j] = [row[k + 1], row[k + 2]];
-      const [yi, yj] = [loop[i + 1], loop[j + 1]];
-      if (yi > y !== yj > y && x < ((loop[j] - loop[i]) * (y - yi)) / (yj - yi) + loop[i]) inside = !inside;
+    for (let k = 4 * start[row]; k < 4 * start[row + 1]; k += 4) {
+      const [yi, yj] = [ends[k + 1], ends[k + 3]];
+      if (yi > y !== yj > y && x < ((ends[k + 2] - ends[k]) * (y - yi)) / (yj - yi) + ends[k]) inside = !inside;
     }
     return inside;
   }
 
   private row(y: number): number {
-    return Math.max(0, Math.min(this.rows.length - 1, Math.floor((y - this.from) / this.high)));
+    return Math.max(0, Math.min(this.start.length - 2, Math.floor((y - this.from) / this.high)));
   }
 }
