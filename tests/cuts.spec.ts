@@ -74,6 +74,22 @@ test('a cut of every kind can be added to a job of one’s own', async ({ shop }
     await computed(shop);
     await expect(shop.locator('li.active .facts')).toContainText(fact);
   }
+  // The hole that will be there is drawn: as wide as the bit, in the middle of what was drawn.
+  const hole = shop.locator('path.hole');
+  const box = () =>
+    hole.evaluate((path) =>
+      (({ x, y, width }) => [x + width / 2, y + width / 2, width])((path as SVGPathElement).getBBox()),
+    );
+  const wide = async () => Math.round((await box())[2] * 1000) / 1000;
+  const drawn = await shop
+    .locator('[data-shape$=":1"]')
+    .evaluate((path) =>
+      (({ x, y, width }) => [x + width / 2, y + width / 2, width])((path as SVGPathElement).getBBox()),
+    );
+  expect(drawn[2]).toBeCloseTo(6, 2);
+  expect(await wide()).toBe(3);
+  expect((await box())[0]).toBeCloseTo(drawn[0], 2);
+  expect((await box())[1]).toBeCloseTo(drawn[1], 2);
   // A hole is not a square: the drill says what it takes.
   await shop.getByRole('button', { name: 'Add holes' }).click();
   await shop.locator('[data-shape$=":0"]').click();

@@ -4,6 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
 import { type Job, JobSchema, type ProfileCut, type VCarveCut } from '../core/src/job/job.ts';
 import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
+import { judgeHolding } from '../core/src/remarks/holding.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
@@ -166,6 +167,24 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       expect((await result(mended)).remarks.map((r) => r.id)).not.toContain(id);
     }
   });
+});
+
+test.each([
+  [3, 'One of the tabs has no place where it would stand, and only 3 hold the part.'],
+  [2, '2 of the tabs have no place where they would stand, and only 2 hold the part.'],
+  [0, '4 of the tabs have no place where they would stand, and none is left.'],
+])('of four tabs %i stand: those without a place are told by number', async (stand, text) => {
+  const job = JobSchema.parse(changed((j) => Object.assign(out(j).tabs, { at: [], count: 4 })));
+  const { cuts, items } = await run(job);
+  const found = (most: number) =>
+    judgeHolding({
+      job,
+      items,
+      cuts: cuts.map((cut) => ({ ...cut, tabs: cut.tabs.slice(0, most) })),
+      tryCut: async () => [],
+    }).find(({ id }) => id.startsWith('fewer-tabs'));
+  expect(found(4)).toBeUndefined();
+  expect(found(stand)?.text).toBe(text);
 });
 
 describe('a rule speaks where it should, and only there', () => {

@@ -24,6 +24,20 @@ test('among equals the bit that is in goes on', () => {
   expect(orderParts(parts).map(({ bit }) => bit)).toEqual(['a', 'a', 'b', 'b']);
 });
 
+test('rings that have a direction are never gone backwards, few or many, though either end would do', () => {
+  for (const n of [6, 40]) {
+    const rng = dice(n);
+    const tracks = Array.from({ length: n }, (): Track => {
+      const [x, y] = [rng() * 100, rng() * 100];
+      return { xyz: Float64Array.of(x, y, 0, x + 1, y, 0, x, y + 1, 0, x, y, 0), closed: true, ring: 0, oneWay: true };
+    });
+    expect(orderTracks(tracks, { x: 0, y: 0 }).filter(({ reversed }) => reversed)).toEqual([]);
+    // And open strokes that may be turned are, some of them: the look above can fail.
+    const free = tracks.map((track) => ({ ...track, closed: false, oneWay: false, xyz: track.xyz.slice(0, 6) }));
+    expect(orderTracks(free, { x: 0, y: 0 }).some(({ reversed }) => reversed)).toBe(true);
+  }
+});
+
 test('ten one-way tracks come nearly as short as the best of all orders (Held and Karp 1962)', () => {
   for (let seed = 1; seed <= 15; seed++) {
     const rng = dice(seed);

@@ -313,10 +313,13 @@ describe('what is said of a run is true', () => {
       cuts: [{ title: 'a', from: 1, to: 5, bit: bench.state.bit!, plunge: 300 }],
     };
     await bench.tell({ command: 'feed', percent: 50 });
+    await bench.tell({ command: 'spindle', percent: 80 });
+    await bench.pass(300);
+    expect(bench.router.state()).toMatchObject({ override: 50, spindleOverride: 80 });
     await bench.run(order);
     // An override from before does not go on unseen.
     await bench.pass(300);
-    expect(bench.router.state().override).toBe(100);
+    expect(bench.router.state()).toMatchObject({ override: 100, spindleOverride: 100 });
     await bench.until(() => bench.router.state().work.x > 10.5, 'the long move', 30);
     await bench.pass(10_000);
     const third = bench.state.run!.minutesLeft * 60;
@@ -388,7 +391,9 @@ describe('going on after a break', () => {
     await expect(bench.tell({ command: 'resume' })).rejects.toThrow(/when the link was lost/);
     await bench.tell({ command: 'stop' });
     await bench.idle();
-    expect(bench.router.state()).toMatchObject({ spindle: 0 });
+    // Out of the work, straight up.
+    const { x, y } = before.machine;
+    expect(bench.router.state()).toMatchObject({ spindle: 0, machine: { x, y, z: 0 } });
     await bench.clearPlate();
     await bench.fit(job, 'v90');
     await expect(takeUp(order, line - 6, line)).rejects.toThrow(/link to the machine was lost/);

@@ -71,6 +71,41 @@ describe('Stop, by what is on', () => {
     expect(after.machine.z).toBe(0);
   });
 
+  test('while the program waits for someone with the bit in the work: it comes straight up', async () => {
+    const { job, order } = await setUp();
+    const text =
+      'G17 G21 G90 G94 G54\nS18000 M3\nG4 P2\nG0 Z20\nG0 X60 Y60\nG1 Z7 F300\n(look at it)\nM0\nG0 Z20\nM30\n';
+    const hash = bench.programs.keep(text);
+    await bench.run({
+      ...order,
+      hash,
+      basis: basisOf('job', job),
+      cuts: [{ title: 'a', from: 1, to: 9, bit: bench.state.bit!, plunge: 300 }],
+    });
+    await bench.until(() => bench.state.bench === 'paused', 'the pause');
+    const { before, after } = await stopped();
+    expect(before.work.z).toBeCloseTo(7, 2);
+    expect(after).toMatchObject({
+      word: 'idle',
+      spindle: 0,
+      machine: { x: before.machine.x, y: before.machine.y, z: 0 },
+    });
+    expect(bench.ended[0]).toMatchObject({ phase: 'stopped' });
+  });
+
+  test('standing with a spindle that was left turning: it comes up, and the spindle goes off', async () => {
+    await setUp();
+    bench.router.block('S12000 M3');
+    await bench.until(() => bench.router.state().spindle > 10_000 && bench.state.machine!.spindle > 0, 'the spindle');
+    const { before, after } = await stopped();
+    expect(before.spindle).toBeGreaterThan(10_000);
+    expect(after).toMatchObject({
+      word: 'idle',
+      spindle: 0,
+      machine: { x: before.machine.x, y: before.machine.y, z: 0 },
+    });
+  });
+
   test('while a bit is measured: nothing moves again, no probe move down and no lift', async () => {
     const { job } = await setUp();
     await bench.tell({ command: 'measure' });

@@ -132,7 +132,7 @@
       <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
       <path class="grain" d={grain} />
       <SheetArtwork {stop} {k} {done} bind:dragging />
-      <SheetPaths {stop} {profiles} />
+      <SheetPaths {stop} {profiles} {done} />
       {#each stock.keepOuts as keepOut (keepOut.id)}
         <rect class="keep-out" x={keepOut.x} y={keepOut.y} width={keepOut.length} height={keepOut.width} />
       {/each}

@@ -123,7 +123,7 @@
     fill: url(#cross);
   }
   .shape.drill {
-    fill: var(--carved);
+    stroke-dasharray: 4 2;
   }
   .shape.free {
     stroke-dasharray: 2 3;

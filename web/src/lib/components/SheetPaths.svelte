@@ -7,8 +7,10 @@
     stop: StopName;
     /** Cuts whose way is drawn at every stop. */
     profiles: readonly CutView[];
+    /** Cuts that are done, at Run. */
+    done?: ReadonlySet<string>;
   }
-  let { stop, profiles }: Props = $props();
+  let { stop, profiles, done }: Props = $props();
   const bench = useWorkbench();
   const { session } = bench;
   const foreign = $derived(stop === 'proof' ? bench.foreign : undefined);
@@ -21,6 +23,9 @@
   <path class="link" d={foreign.linkPath} />
 {:else}
   {#each session.view?.cuts ?? [] as cut (cut.id)}
+    {#if cut.holesPath}
+      <path class="hole" class:dim={stop === 'run' && !done?.has(cut.cut)} d={cut.holesPath} />
+    {/if}
     {#if profiles.includes(cut)}
       <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
     {:else if showPaths}
@@ -33,6 +38,16 @@
 {/if}
 
 <style>
+  .hole {
+    fill: var(--carved);
+    pointer-events: none;
+  }
+  .hole.dim {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.2;
+    vector-effect: non-scaling-stroke;
+  }
   .through {
     fill: none;
     stroke: var(--ink);

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { itemView, pathView } from './job-view.ts';
+import { circleData, itemView, pathView } from './job-view.ts';
 
 const path = (rows: readonly (readonly [number, number, number, number])[]) => ({
   xyz: Float64Array.from(rows.flatMap(([x, y, z]) => [x, y, z])),
@@ -28,6 +28,9 @@ describe('what the sheet draws', () => {
     const { cutPath } = pathView(path(rows));
     expect(cutPath.split('L').length - 1).toBeLessThan(25);
     expect(cutPath.endsWith('L1 0')).toBe(true);
+  });
+  test('a hole is a closed circle of two halves', () => {
+    expect(circleData(10, 20, 1.5)).toBe('M8.5 20a1.5 1.5 0 1 0 3 0a1.5 1.5 0 1 0 -3 0z');
   });
   test('an item’s shapes come as closed and open path data to a micrometre', () => {
     const view = itemView({

@@ -36,6 +36,8 @@ export type CutView = Omit<CutResult, 'path' | 'carving' | 'leftLoops'> &
     /** Path data of lines too thin for the tip, and of what no bit reaches; empty where there are none. */
     narrowPath: string;
     leftPath: string;
+    /** Path data of the holes that the bit leaves, as wide as it is, whatever was drawn. */
+    holesPath: string;
     points: number;
   };
 
@@ -95,6 +97,7 @@ export function cutView({ path, carving, leftLoops, ...rest }: CutResult): CutVi
     carving: carving && (measured as CutView['carving']),
     narrowPath,
     leftPath: (leftLoops ?? []).map((loop) => lineData(loop, true)).join(''),
+    holesPath: (rest.holes ?? []).map(({ x, y }) => circleData(x, y, rest.profile.radius)).join(''),
     points: path.feed.length,
   };
 }
@@ -103,6 +106,11 @@ function lineData(points: ArrayLike<number>, closed: boolean): string {
   let d = `M${n(points[0])} ${n(points[1])}`;
   for (let i = 2; i < points.length; i += 2) d += `L${n(points[i])} ${n(points[i + 1])}`;
   return closed ? d + 'z' : d;
+}
+
+/** A circle as path data. */
+export function circleData(x: number, y: number, r: number): string {
+  return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0z`;
 }
 
 /** A path seen from above; points nearer than a twentieth of a millimetre are left out of the picture. */
