@@ -1,6 +1,8 @@
+import Flatbush from 'flatbush';
 import { incidence } from '../geometry/incidence.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
+import { insideArea } from '../geometry/stretches.ts';
 import { regionsOf } from '../geometry/regions.ts';
 import { type Tours, toursAlong } from './axis-tours.ts';
 
@@ -29,6 +31,7 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
     const axis = medialAxis(region);
     const x = [...axis.x];
     const y = [...axis.y];
+    const r = [...axis.r];
     const open: number[] = [];
     const wide = new Set<number>();
     for (let e = 0; e < axis.edges.length; e += 2) {
@@ -39,19 +42,80 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
         const t = (finish - axis.r[a]) / (axis.r[b] - axis.r[a]);
         x.push(axis.x[a] + t * (axis.x[b] - axis.x[a]));
         y.push(axis.y[a] + t * (axis.y[b] - axis.y[a]));
+        r.push(finish);
         b = x.length - 1;
         wide.add(b);
       }
       open.push(a, b);
     }
     if (open.length === 0) continue;
-    const { x: kx, y: ky, edges } = withoutTips(x, y, axis.r, Uint32Array.from(open), wide, finish);
+    toSharpEnds(region.loops, x, y, r, open, wide);
+    const { x: kx, y: ky, edges } = withoutTips(x, y, r, Uint32Array.from(open), wide, finish);
     if (edges.length === 0) continue;
     const { tours, ways } = toursAlong({ x: kx, y: ky, edges }, (node) => (wide.has(node) ? 0 : Infinity), longest);
     out.tours.push(...tours);
     out.ways.push(...ways);
   }
   return out;
+}
+
+/** What turns by more than this is a sharp corner, radians. */
+const SHARP = 2.4;
+
+/** The point of a corner of one degree is so many radii of its circle away. */
+const FARTHEST = 115;
+
+/**
+ * An axis leaves off some micrometres before the outline, which in a sharp corner is far from its point: there a line
+ * is led on to it.
+ */
+function toSharpEnds(
+  loops: Loops,
+  x: number[],
+  y: number[],
+  r: number[],
+  edges: number[],
+  wide: ReadonlySet<number>,
+): void {
+  const met = new Map<number, number[]>();
+  for (let e = 0; e < edges.length; e += 2)
+    for (const [n, m] of [
+      [edges[e], edges[e + 1]],
+      [edges[e + 1], edges[e]],
+    ])
+      met.set(n, [...(met.get(n) ?? []), m]);
+  const sharp: [number, number][] = [];
+  for (const loop of loops)
+    for (let i = 0; i < loop.length; i += 2) {
+      const [p, q] = [(i + loop.length - 2) % loop.length, (i + 2) % loop.length];
+      const [ux, uy, vx, vy] = [
+        loop[i] - loop[p],
+        loop[i + 1] - loop[p + 1],
+        loop[q] - loop[i],
+        loop[q + 1] - loop[i + 1],
+      ];
+      if (Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) > SHARP) sharp.push([loop[i], loop[i + 1]]);
+    }
+  if (sharp.length === 0) return;
+  const index = new Flatbush(sharp.length);
+  for (const [px, py] of sharp) index.add(px, py, px, py);
+  index.finish();
+  for (const [n, [m, ...others]] of met) {
+    if (others.length > 0 || wide.has(n) || r[n] === 0) continue;
+    const [ux, uy] = [x[n] - x[m], y[n] - y[m]];
+    const long = Math.hypot(ux, uy);
+    const point = index.neighbors(x[n], y[n], 1, FARTHEST * r[n], (k) => {
+      const [dx, dy] = [sharp[k][0] - x[n], sharp[k][1] - y[n]];
+      return dx * ux + dy * uy > 0 && Math.abs(dx * uy - dy * ux) < 2 * r[n] * long;
+    })[0];
+    if (point === undefined) continue;
+    const [px, py] = sharp[point];
+    if (!insideArea(loops, (x[n] + px) / 2, (y[n] + py) / 2)) continue;
+    edges.push(n, x.length);
+    x.push(px);
+    y.push(py);
+    r.push(0);
+  }
 }
 
 /**
@@ -61,7 +125,7 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
 function withoutTips(
   x: number[],
   y: number[],
-  r: Float64Array,
+  r: number[],
   edges: Uint32Array,
   wide: ReadonlySet<number>,
   length: number,
@@ -77,7 +141,7 @@ function withoutTips(
   const kept: number[] = [];
   const queue: number[] = [];
   for (let n = 0; n < r.length; n++)
-    if (left[n] === 1) {
+    if (left[n] === 1 && !wide.has(n)) {
       // The middle of a round end: its edge is so much further.
       behind[n] = r[n];
       queue.push(n);

@@ -58,6 +58,9 @@ const MOST_SAMPLES = 2_000_000;
 /** Rounds after which outlines that touch are taken for the reason that pieces are still missing. */
 const ROUNDS_BEFORE_PARTING = 12;
 
+/** How far what touches is parted, mm, the least that helps: at most as much as a cut may be off. */
+const NUDGES = [0.001, 0.003, 0.01];
+
 /**
  * Samples and triangulates a region.
  * @param least loss of carving, mm, under which a blunt corner needs no ear.
@@ -66,12 +69,14 @@ const ROUNDS_BEFORE_PARTING = 12;
  */
 export function triangulate(outline: RegionOutline, least: number): Triangulated {
   let samples = first(outline);
-  let parted = false;
+  let parted = 0;
   for (let round = 0; round < ROUNDS; round++) {
     const found = refine(samples, outline, least);
     if (found) return found;
-    if (round === ROUNDS_BEFORE_PARTING && !parted && partTouching(outline) > 0) {
-      parted = true;
+    let moved = 0;
+    if (round === ROUNDS_BEFORE_PARTING)
+      while (moved === 0 && parted < NUDGES.length) moved = partTouching(outline, NUDGES[parted++]);
+    if (moved > 0) {
       samples = first(outline);
       round = 0;
     } else samples = split(samples, outline);

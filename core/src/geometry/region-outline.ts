@@ -17,9 +17,6 @@ export interface RegionOutline {
   size: number;
 }
 
-/** How far a vertex that lies on another segment is moved into its own region, mm: a hundredth of what is cut. */
-const NUDGE = 0.001;
-
 /** The vertices of a region, without points that repeat their neighbour. */
 export function regionOutline({ loops, bounds }: Region): RegionOutline {
   let most = 0;
@@ -62,11 +59,12 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
 }
 
 /**
- * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch) a micrometre away from it, to the
- * side from which its own neighbours come: a hole away from the outline that it touches, and two lobes that meet in a
- * point away from each other. Returns how many were moved.
+ * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch, walls that cross by rounding) away
+ * from it, to the side from which its own neighbours come: a hole away from the outline that it touches, and two lobes
+ * that meet in a point away from each other. Returns how many were moved.
+ * @param nudge how near a vertex is moved, and how far, mm.
  */
-export function partTouching({ count, x, y, next, previous }: RegionOutline): number {
+export function partTouching({ count, x, y, next, previous }: RegionOutline, nudge: number): number {
   const byX = new Float64Array(count);
   const byY = new Float64Array(count);
   const segments = new Flatbush(count);
@@ -76,15 +74,15 @@ export function partTouching({ count, x, y, next, previous }: RegionOutline): nu
   }
   segments.finish();
   for (let i = 0; i < count; i++)
-    for (const s of segments.search(x[i] - NUDGE, y[i] - NUDGE, x[i] + NUDGE, y[i] + NUDGE).sort((a, b) => a - b)) {
+    for (const s of segments.search(x[i] - nudge, y[i] - nudge, x[i] + nudge, y[i] + nudge).sort((a, b) => a - b)) {
       const q = next[s];
       if (s === i || q === i) continue;
-      if (distanceToSegment(x[i], y[i], x[s], y[s], x[q], y[q]) >= NUDGE / 2) continue;
+      if (distanceToSegment(x[i], y[i], x[s], y[s], x[q], y[q]) >= nudge) continue;
       const length = Math.hypot(x[q] - x[s], y[q] - y[s]);
       const [nx, ny] = [-(y[q] - y[s]) / length, (x[q] - x[s]) / length];
       const leftOf = (n: number) => (x[n] - x[i]) * nx + (y[n] - y[i]) * ny;
       // Where its neighbours lie along the segment, the inside does: on the left of it.
-      const side = leftOf(next[i]) + leftOf(previous[i]) < -NUDGE ? -1 : 1;
+      const side = leftOf(next[i]) + leftOf(previous[i]) < -nudge ? -1 : 1;
       byX[i] += side * nx;
       byY[i] += side * ny;
     }
@@ -92,8 +90,8 @@ export function partTouching({ count, x, y, next, previous }: RegionOutline): nu
   for (let i = 0; i < count; i++) {
     const n = Math.hypot(byX[i], byY[i]);
     if (n < 1e-9) continue;
-    x[i] += (NUDGE * byX[i]) / n;
-    y[i] += (NUDGE * byY[i]) / n;
+    x[i] += (nudge * byX[i]) / n;
+    y[i] += (nudge * byY[i]) / n;
     total++;
   }
   return total;
