@@ -526,16 +526,19 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
   const deepest = moves.reduce((most, { bz }) => Math.max(most, -bz), 0);
   const grid = Math.max(0.3, Math.max(w, h) / 60, Math.min(big, deepest * slope) / 3);
   const cells = new Map<number, Move[]>();
-  const key = (x: number, y: number) => Math.floor(x / grid) * 1_000_003 + Math.floor(y / grid);
+  const cell = (i: number, j: number) => i * 1_000_003 + j;
+  const cellOf = (value: number) => Math.floor(value / grid);
   for (const move of moves) {
     if (Math.min(move.az, move.bz) > 0 || move.feed === 0) continue;
     const low = -Math.min(move.az, move.bz) - startDepth;
     const r = (move.bit === 1 ? Math.min(big, flat + Math.max(0, low) * slope) : asked.clear[move.bit - 2] / 2) + 0.02;
-    for (let x = Math.min(move.ax, move.bx) - r; x <= Math.max(move.ax, move.bx) + r + grid; x += grid)
-      for (let y = Math.min(move.ay, move.by) - r; y <= Math.max(move.ay, move.by) + r + grid; y += grid) {
-        const list = cells.get(key(x, y));
-        if (!list) cells.set(key(x, y), [move]);
-        else if (list[list.length - 1] !== move) list.push(move);
+    const [x0, x1] = [cellOf(Math.min(move.ax, move.bx) - r), cellOf(Math.max(move.ax, move.bx) + r)];
+    const [y0, y1] = [cellOf(Math.min(move.ay, move.by) - r), cellOf(Math.max(move.ay, move.by) + r)];
+    for (let i = x0; i <= x1; i++)
+      for (let j = y0; j <= y1; j++) {
+        const list = cells.get(cell(i, j));
+        if (!list) cells.set(cell(i, j), [move]);
+        else list.push(move);
       }
   }
   const places = 400;
@@ -552,7 +555,7 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
       const wanted = Math.min((clear - flat) / slope, limit - startDepth - ridge);
       if (wanted <= 0.05) continue;
       let depth = 0;
-      for (const move of cells.get(key(x, y)) ?? [])
+      for (const move of cells.get(cell(cellOf(x), cellOf(y))) ?? [])
         depth = Math.max(depth, depthUnder(move, x, y, asked) - startDepth);
       const by = wanted - depth;
       if (by > (worst?.by ?? 0.012 / slope + 0.02)) worst = { by, x, y };

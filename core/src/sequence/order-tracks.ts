@@ -11,15 +11,20 @@ export interface Placing {
 const NEIGHBOURS = 10;
 
 /** So few tracks are put into the best of all orders; each more than doubles the work. */
-const MOST_FOR_ALL = 8;
+const MOST_FOR_ALL = 9;
+
+/** Tracks that are cut and joined anew together, over all tries; more tracks are tried less often, and many not at all. */
+const TRIED = 1500;
+const MOST_FOR_TRIES = 150;
 
 /** Rounds of improvement at most; each stops as soon as a round finds nothing. */
 const ROUNDS = 30;
 
 /**
  * Puts tracks into an order with short links: the best of all for a few; else from the start to the nearest, then
- * 2-opt and Or-opt (Croes 1958; Or 1976) over near neighbours until nothing gets shorter. The last link leads nowhere:
- * the bit parks.
+ * 2-opt and Or-opt (Croes 1958; Or 1976) over near neighbours until nothing gets shorter, and, unless there are very
+ * many, again from the best order so far with two stretches exchanged (Martin, Otto and Felten 1991). The last link leads
+ * nowhere: the bit parks.
  *
  * @param start where the bit is before the first, mm.
  * @example two tracks, one ending where the other begins: one after the other, no link between
@@ -40,8 +45,7 @@ export function orderTracks(tracks: readonly Track[], start: { x: number; y: num
   y[2 * n] = y[2 * n + 1] = start.y;
   // A one-way track that does not end where it began can be entered at its beginning only.
   const fixed = Uint8Array.from(tracks, ({ oneWay, closed }) => (oneWay && !closed ? 1 : 0));
-  const tour = n <= MOST_FOR_ALL ? bestOfAll(n, x, y, fixed) : nearestFirst(n, x, y, fixed);
-  if (n > MOST_FOR_ALL) improve(tour, n, x, y, fixed);
+  const tour = n <= MOST_FOR_ALL ? bestOfAll(n, x, y, fixed) : searched(n, x, y, fixed);
   const out: Placing[] = [];
   for (let i = 1; i < tour.length; i++) {
     const track = tour[i] >> 1;
@@ -85,10 +89,7 @@ function bestOfAll(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Arra
 }
 
 /** A tour as the ends by which tracks are entered, the start first. */
-function nearestFirst(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): Int32Array {
-  const index = new Flatbush(2 * n);
-  for (let i = 0; i < 2 * n; i++) index.add(x[i], y[i], x[i], y[i]);
-  index.finish();
+function nearestFirst(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array, index: Flatbush): Int32Array {
   const used = new Uint8Array(n);
   const tour = new Int32Array(n + 1);
   tour[0] = 2 * n;
@@ -104,10 +105,50 @@ function nearestFirst(n: number, x: Float64Array, y: Float64Array, fixed: Uint8A
   return tour;
 }
 
-function improve(tour: Int32Array, n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): void {
+function searched(n: number, x: Float64Array, y: Float64Array, fixed: Uint8Array): Int32Array {
+  const index = new Flatbush(2 * n);
+  for (let i = 0; i < 2 * n; i++) index.add(x[i], y[i], x[i], y[i]);
+  index.finish();
+  const near = Array.from({ length: 2 * n + 2 }, (_, i) =>
+    index.neighbors(x[i], y[i], Math.min(NEIGHBOURS, 2 * n), Infinity, (k) => k >> 1 !== i >> 1),
+  );
+  const links = (tour: Int32Array) => {
+    let sum = 0;
+    for (let i = 0; i < n; i++) sum += Math.hypot(x[tour[i] ^ 1] - x[tour[i + 1]], y[tour[i] ^ 1] - y[tour[i + 1]]);
+    return sum;
+  };
+  const best = nearestFirst(n, x, y, fixed, index);
+  improve(best, near, x, y, fixed);
+  if (n > MOST_FOR_TRIES) return best;
+  let least = links(best);
+  // Numbers that come again: the same tracks always get the same order (Park and Miller 1988).
+  let state = 1;
+  const place = () => 1 + ((state = (state * 48_271) % 2_147_483_647) % n);
+  for (let tries = Math.floor(TRIED / n); tries > 0; tries--) {
+    const [a, b, c] = [place(), place(), place() + 1].sort((p, q) => p - q);
+    if (a === b || b === c) continue;
+    const tour = best.slice();
+    tour.set(best.subarray(b, c), a);
+    tour.set(best.subarray(a, b), a + c - b);
+    improve(tour, near, x, y, fixed);
+    const sum = links(tour);
+    if (sum >= least - 1e-9) continue;
+    best.set(tour);
+    least = sum;
+  }
+  return best;
+}
+
+/** Makes a tour shorter in place; `near` tells of each end which ends of other tracks are nearest to it. */
+function improve(
+  tour: Int32Array,
+  near: readonly (readonly number[])[],
+  x: Float64Array,
+  y: Float64Array,
+  fixed: Uint8Array,
+): void {
   const m = tour.length;
-  if (m < 3) return;
-  const at = new Int32Array(n + 1);
+  const at = new Int32Array(m);
   const place = () => {
     for (let i = 0; i < m; i++) at[tour[i] >> 1] = i;
   };
@@ -119,12 +160,6 @@ function improve(tour: Int32Array, n: number, x: Float64Array, y: Float64Array, 
   };
   /** Length of the link from the track at `i` to the one at `i + 1`; none after the last. */
   const link = (i: number) => (i + 1 < m ? distance(tour[i] ^ 1, tour[i + 1]) : 0);
-  const index = new Flatbush(2 * n);
-  for (let i = 0; i < 2 * n; i++) index.add(x[i], y[i], x[i], y[i]);
-  index.finish();
-  const near = Array.from({ length: 2 * n + 2 }, (_, i) =>
-    index.neighbors(x[i], y[i], Math.min(NEIGHBOURS, 2 * n), Infinity, (k) => k >> 1 !== i >> 1),
-  );
   /** Turns the stretch from `i` to `j` round, each of its tracks too. */
   const turn = (i: number, j: number) => {
     for (; i < j; i++, j--) {
