@@ -90,6 +90,16 @@ describe('V-carve', () => {
       expect(height).toBeLessThan(-3 + ridge * 1.05);
     }
   });
+  test('a depth that is no whole number of micrometres leaves no floor at the widest place', async () => {
+    const plate = Float64Array.of(0, 0, 9.3439, 0, 9.3439, 8.7666, 0, 8.7666);
+    const disc = Float64Array.from(
+      Array.from({ length: 48 }, (_, i) => [1.5075 + 1.5072 * Math.cos((Math.PI * i) / 24), 4.4284 - 1.5072 * Math.sin((Math.PI * i) / 24)]).flat(), // prettier-ignore
+    );
+    const outlines = [plate, disc].map((points) => ({ points, closed: true }));
+    const shapes = await carvablesOf([{ name: '', rule: 'evenodd', outlines }], clipper);
+    const { lifts, floorArea } = vCarve(shapes, { ...settings, bit: vBit(90) }, clipper);
+    expect([lifts, floorArea]).toEqual([0, 0]);
+  });
   test('plunging bounds the feed on the way down', async () => {
     const { path } = vCarve(await carvables(square), { ...settings, bit: vBit(60), plunge: 300 }, clipper);
     for (let i = 1; i < path.feed.length; i++) {

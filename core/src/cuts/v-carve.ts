@@ -52,6 +52,9 @@ export interface VCarving {
 /** Depths are rounded to this, mm, towards shallow, so that rounding never cuts past the line. */
 const DEPTH_GRAIN = 0.001;
 
+/** Ways that would nowhere be deeper than this, mm, are no ways: nobody would see them. */
+const SCRATCH = 0.005;
+
 /** Time a lift costs beside its moves, minutes: speeding up and slowing down four times. */
 const LIFT_OVERHEAD = 0.3 / 60;
 
@@ -149,7 +152,9 @@ function carveRegion(
     own = Math.max(own, Math.min(depth[i], deepest));
   }
   const liftCost = feed * ((2 * (lift + own / 2)) / rapid + (own / 2 + PLUNGE_CLEARANCE) / plunge + LIFT_OVERHEAD);
-  const wide = axis.r.some((r) => r > reach + 1e-6);
+  // What a limit takes from the depth by rounding leaves no floor.
+  const rounding = DEPTH_GRAIN * bit.slope + 1e-6;
+  const wide = axis.r.some((r) => r > reach + rounding);
   const floor = wide ? eroded(carvable, reach, clipper) : [];
   for (const loop of floor) out.floorArea += signedArea(loop);
   for (let pass = 1; pass <= passes; pass++) {
@@ -165,18 +170,21 @@ function carveRegion(
       const dz = graph.depth[a] - graph.depth[b];
       length[e] = Math.sqrt(dx * dx + dy * dy + dz * dz);
     }
-    const tracks = grooveRoute(graph.x.length, graph.edges, length, liftCost).map((walk): Track => {
-      const xyz = new Float64Array(3 * walk.length);
-      for (let i = 0; i < walk.length; i++) {
-        xyz[3 * i] = graph.x[walk[i]];
-        xyz[3 * i + 1] = graph.y[walk[i]];
-        xyz[3 * i + 2] = -startDepth - graph.depth[walk[i]];
-      }
-      return { xyz, closed: walk.length > 2 && walk[0] === walk[walk.length - 1], ring: 0, oneWay: false };
-    });
+    const walks = grooveRoute(graph.x.length, graph.edges, length, liftCost);
+    const tracks = walks
+      .filter((walk) => walk.some((n) => graph.depth[n] > above + SCRATCH))
+      .map((walk): Track => {
+        const xyz = new Float64Array(3 * walk.length);
+        for (let i = 0; i < walk.length; i++) {
+          xyz[3 * i] = graph.x[walk[i]];
+          xyz[3 * i + 1] = graph.y[walk[i]];
+          xyz[3 * i + 2] = -startDepth - graph.depth[walk[i]];
+        }
+        return { xyz, closed: walk.length > 2 && walk[0] === walk[walk.length - 1], ring: 0, oneWay: false };
+      });
     // Where the limit of this pass leaves a floor, its walls and the floor itself are cut at that depth.
     const passReach = radiusAtDepth(bit, limit);
-    if (axis.r.some((r) => r > passReach + 1e-6)) {
+    if (axis.r.some((r) => r > passReach + rounding)) {
       const area = passReach === reach ? floor : eroded(carvable, passReach, clipper);
       tracks.push(...floorTracks(carvable, area, settings, clipper, passReach, -startDepth - limit));
     }

@@ -120,6 +120,7 @@ interface Pair {
 function matchOdd(graph: Compressed, odd: readonly number[], lift: number): { pairs: Pair[]; loose: number[] } {
   if (odd.length === 0) return { pairs: [], loose: [] };
   if (odd.length === 2) return { pairs: [], loose: [...odd] };
+  if (odd.length <= MOST_FOR_ALL) return bestOfAll(odd, waysAmong(graph, odd, lift, Infinity), lift);
   const candidates = waysAmong(graph, odd, lift, PARTNERS);
   const partner = new Map<number, Pair>();
   const match = (pairs: readonly Pair[]) => {
@@ -146,6 +147,55 @@ function matchOdd(graph: Compressed, odd: readonly number[], lift: number): { pa
     loose.push(a, b);
   }
   return { pairs, loose };
+}
+
+/** So few odd nodes are paired in the best of all ways; each two more make four times the work. */
+const MOST_FOR_ALL = 12;
+
+/** The best of all pairings, two nodes at least left loose, by dynamic programming over sets of nodes (Bellman 1962). */
+function bestOfAll(odd: readonly number[], ways: readonly Pair[], lift: number): { pairs: Pair[]; loose: number[] } {
+  const place = new Map(odd.map((n, k) => [n, k]));
+  const n = odd.length;
+  const between = new Array<Pair | undefined>(n * n);
+  for (const pair of ways) {
+    const [a, b] = [place.get(pair.a)!, place.get(pair.b)!].sort((p, q) => p - q);
+    between[a * n + b] = pair;
+  }
+  // Of a set, and whether one of its nodes is loose: the least cost, and with whom its last node goes (itself: loose).
+  const least = new Float64Array(2 << n).fill(Infinity);
+  const mate = new Int8Array(2 << n);
+  least[0] = 0;
+  for (let set = 1; set < 1 << n; set++) {
+    const last = 31 - Math.clz32(set);
+    const rest = set & ~(1 << last);
+    const consider = (from: number, loose: number, cost: number, partner: number) => {
+      if (cost + least[2 * from + loose] >= least[2 * set + (partner === last ? 1 : loose)]) return;
+      least[2 * set + (partner === last ? 1 : loose)] = cost + least[2 * from + loose];
+      mate[2 * set + (partner === last ? 1 : loose)] = partner === last && loose === 0 ? -1 : partner;
+    };
+    for (const loose of [0, 1]) {
+      consider(rest, loose, lift / 2, last);
+      for (let k = 0; k < last; k++) {
+        const pair = rest & (1 << k) ? between[k * n + last] : undefined;
+        if (pair) consider(rest & ~(1 << k), loose, pair.cost, k);
+      }
+    }
+  }
+  const pairs: Pair[] = [];
+  const alone: number[] = [];
+  for (let set = (1 << n) - 1, loose = 1; set > 0;) {
+    const last = 31 - Math.clz32(set);
+    const partner = mate[2 * set + loose];
+    set &= ~(1 << last);
+    if (partner === last || partner === -1) {
+      alone.push(odd[last]);
+      if (partner === -1) loose = 0;
+    } else {
+      pairs.push(between[partner * n + last]!);
+      set &= ~(1 << partner);
+    }
+  }
+  return { pairs, loose: alone };
 }
 
 /** Takes up a way that was passed over wherever exchanging partners makes the sum smaller. */
