@@ -4,6 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
 import { type Job, JobSchema, type ProfileCut, type VCarveCut } from '../core/src/job/job.ts';
 import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
+import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
 import { judgeHolding } from '../core/src/remarks/holding.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
@@ -187,6 +188,28 @@ test.each([
   expect(found(stand)?.text).toBe(text);
 });
 
+test('drills go by pecks, whatever a pass of theirs would be', async () => {
+  const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const own = await resourcesFromDisk((hash) => plate.assets[hash] && bytesFromBase64(plate.assets[hash].base64));
+  const job = structuredClone(plate.job);
+  for (const bit of job.bits) for (const preset of bit.presets) if (bit.id === 'd3') Object.assign(preset, { depthPerPass: 1, material: job.stock.material });
+  const { remarks } = await compute(JobSchema.parse(job), own, await clipperFromDisk());
+  expect(remarks.map(({ id }) => id)).not.toContain('pass-lights');
+  // Circles drawn larger: cut out from within, down a ramp, and nothing is left to hold a slug by.
+  const wide = structuredClone(plate.job);
+  if (wide.artwork[0].kind === 'drawing') Object.assign(wide.artwork[0], { scaleX: 3, scaleY: 3 });
+  const drill = wide.cuts.find((cut) => cut.kind === 'drill')!;
+  for (const [depth, label] of [[Math.min(...wide.stock.corners), /^Cut them out/], [5, /^Clear them/]] as const) {
+    drill.depth = depth;
+    const found = (await compute(JobSchema.parse(wide), own, await clipperFromDisk())).remarks.find(({ id }) => id === 'drawn-larger-lights')!;
+    expect(found.remedies[0].label).toMatch(label);
+    const value = (found.remedies[0].patch[0] as unknown as { value: Record<string, unknown> }).value;
+    expect(value).toMatchObject({ depth, targets: drill.targets });
+    if (depth > 5) expect(value).toMatchObject({ kind: 'profile', side: 'inside', ramp: 5, tabs: { count: 0 } });
+    else expect(value).toMatchObject({ kind: 'pocket' });
+  }
+}); // prettier-ignore
+
 describe('a rule speaks where it should, and only there', () => {
   const ids = async (change: (job: Job) => void) => (await run(changed(change))).remarks.map(({ id }) => id);
   const remark = async (id: string, change: (job: Job) => void) =>
@@ -204,6 +227,44 @@ describe('a rule speaks where it should, and only there', () => {
       for (const bit of job.bits) if (bit.kind === 'end') bit.flute = bit.id === 'e6' ? 5 : 7;
     });
     expect(found?.remedies.map(({ label }) => label)).toEqual(['Go 5 mm deep']);
+  });
+  test('a carving deeper than the stock is offered what keeps wood under it', async () => {
+    const deep = (corner: number) => (job: Job) => {
+      Object.assign(carve(job), { depthLimit: 20, bit: 'v60', targets: [{ item: job.artwork[1].id, shapes: 'all' }] });
+      job.stock.corners = [corner, corner, corner, corner];
+    };
+    for (const [corner, depth] of [[4, 2], [2.5, 1]]) {
+      const found = await remark('deeper-carve', deep(corner));
+      expect(found?.remedies[0].patch).toEqual([{ op: 'replace', path: '/cuts/0/depthLimit', value: depth }]);
+      expect(found?.remedies[0].label).toBe(`Carve no deeper than ${depth} mm`);
+    }
+  }); // prettier-ignore
+  test('how high the Z axis must reach goes by the highest lift, over clamps too', async () => {
+    const reach = async (lift: number, travel: number) =>
+      (await ids((job) => {
+        Object.assign(job.stock, { lift, keepOuts: [] });
+        job.bench.travel.z = travel;
+      })).includes('reach-z'); // prettier-ignore
+    const { cuts } = await run(changed(() => {}));
+    const deepest = Math.max(...cuts.map(({ depth }) => depth));
+    for (const lift of [5, 40]) {
+      expect(await reach(lift, lift + deepest - 0.2)).toBe(true);
+      expect(await reach(lift, lift + deepest + 0.2)).toBe(false);
+    }
+  });
+  test('what cannot be cut for its finish alone is offered to be cut without it', async () => {
+    const found = await remark('problem-cut-out', (job) => (out(job).finish = 5));
+    expect(found?.remedies.map(({ label }) => label)).toEqual(['Cut without a finish allowance']);
+  });
+  test('artwork too large for the bench is made smaller about the middle of the stock', async () => {
+    const job = changed(() => {});
+    const { length, width } = job.stock;
+    const patch = scaledArtwork(job, 0.5);
+    const small = jsonPatch.applyPatch(structuredClone(job), patch).newDocument;
+    job.artwork.forEach((item, k) => {
+      expect(small.artwork[k].x - length / 2).toBeCloseTo((item.x - length / 2) / 2, 9);
+      expect(small.artwork[k].y - width / 2).toBeCloseTo((item.y - width / 2) / 2, 9);
+    });
   });
   test('a skin holds the part: no tabs are asked for', async () => {
     expect(

@@ -181,7 +181,11 @@ export function judgeWood(
         const [mx, my] = [(move.ax + move.bx) / 2, (move.ay + move.by) / 2];
         const wall = edges.nearest(mx, my);
         const away = wall ? Math.hypot(wall[0] - mx, wall[1] - my) : Infinity;
-        if (wall && Math.abs(away - radius) < 0.012) {
+        // Half of an inlay’s fit lies on each half, and what stands between its places thinner than a bit is rounded away.
+        const [at, thin] = asked.kind === 'inlay' ? [radius - asked.fit / 2, 2 * radius] : [radius, 0];
+        const beyond = (share: number) =>
+          edges.inside(wall![0] + ((wall![0] - mx) / away) * share * thin, wall![1] + ((wall![1] - my) / away) * share * thin) !== (asked.side === 'outside'); // prettier-ignore
+        if (wall && Math.abs(away - at) < 0.012 && !(thin > 0 && [0.25, 0.5, 0.75, 1].some(beyond))) {
           const [nx, ny] = [(mx - wall[0]) / away, (my - wall[1]) / away];
           const slot = edges.distance(mx + nx * 0.06, my + ny * 0.06) < radius + 0.05;
           const cross = (move.bx - move.ax) * (wall[1] - my) - (move.by - move.ay) * (wall[0] - mx);

@@ -32,6 +32,34 @@ describe('RS-274 on the stand-in', () => {
       expect(rounded(points).at(-1)).toEqual([10, 0, 0, 100]);
     }
   });
+  test('an arc is as long as its turn either way, and no turn longer', () => {
+    const length = (line: string) => {
+      const m = new Interpreter();
+      m.read('G0 X10 Y0');
+      let [x, y, sum] = [10, 0, 0];
+      for (const [px, py] of moves(m, line)) {
+        sum += Math.hypot(px - x, py - y);
+        [x, y] = [px, py];
+      }
+      return sum / (10 * Math.PI);
+    };
+    // A quarter anticlockwise, three quarters clockwise, and whole circles of either kind.
+    expect(length('G3 X0 Y10 I-10 J0 F100')).toBeCloseTo(0.5, 3);
+    expect(length('G2 X0 Y10 I-10 J0 F100')).toBeCloseTo(1.5, 3);
+    expect(length('G2 X0 Y-10 I-10 J0 F100')).toBeCloseTo(0.5, 3);
+    expect(length('G3 X0 Y-10 I-10 J0 F100')).toBeCloseTo(1.5, 3);
+    expect(length('G2 X10 Y0 I-10 J0 F100')).toBeCloseTo(2, 3);
+    expect(length('G3 X10 Y0 I-10 J0 F100')).toBeCloseTo(2, 3);
+  });
+  test('after M30 modes are as after a start: absolute, millimetres, straight feed', () => {
+    const m = new Interpreter();
+    m.read('G20 G91 G18 G0 X1');
+    m.read('M30');
+    expect(m.modes).toMatchObject({ inch: false, incremental: false, motion: 1, feed: 0 });
+    expect(rounded(moves(m, 'G0 X5'))).toEqual([[5, 0, 0, 0]]);
+    // The plane too: G2 turns in XY again.
+    expect(moves(m, 'G2 X15 I5 F100').every(([, , z]) => z === 0)).toBe(true);
+  });
   test('G28 goes home by way of the point given', () => {
     const m = new Interpreter();
     m.read('G0 X50 Y50 Z-10');
