@@ -71,6 +71,15 @@ describe('links clear what holds the work', () => {
     // Something that lies flat is in nobody's way.
     expect(clearLinks(path, settings([box(90, 10, 20, 20, 0)]))).toBe(path);
   });
+  test('a washer half a millimetre high is cleared too, where the lift is low', () => {
+    const path = new PathBuilder();
+    for (const [x, y, z, f] of [[20, 50, 2, 0], [20, 50, -1, 600], [20, 50, 2, 0], [180, 50, 2, 0], [180, 50, -1, 600], [180, 50, 2, 0]]) path.to(x, y, z, f); // prettier-ignore
+    const what = settings([box(90, -10, 20, 120, 0.5)]);
+    const cleared = clearLinks(path.done(), what);
+    expect(near(path.done(), what)).toBe(1);
+    expect(near(cleared, what)).toBe(0);
+    expect(Math.max(...rows(cleared).map(([, , z]) => z))).toBe(0.5 + KEEP_OUT_ROOM);
+  });
   test('a long low clamp is gone over, 2 mm above it', () => {
     const path = dots([
       [20, 50],

@@ -43,6 +43,8 @@ test('what is cut out stays last, inside before outside, whatever that costs', (
 });
 test('one cut, or more than can be tried, is left as it is', () => {
   expect(fewestChanges([pocket('a', 'e6')], 5)).toBeUndefined();
+  const seven = Array.from({ length: 7 }, (_, k) => pocket(`p${k}`, k % 2 ? 'e3' : 'e6'));
+  expect(ids(fewestChanges(seven, 6))).toEqual(['p0', 'p2', 'p4', 'p6', 'p1', 'p3', 'p5']);
   const many = Array.from({ length: 8 }, (_, k) => pocket(`p${k}`, k % 2 ? 'e3' : 'e6'));
   expect(fewestChanges(many, 7)).toBeUndefined();
 });
