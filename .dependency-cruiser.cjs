@@ -1,3 +1,21 @@
+const ROOMS = [
+  'quantity',
+  'schema',
+  'document',
+  'geometry',
+  'bits',
+  'stock',
+  'motion',
+  'carving',
+  'artwork',
+  'ways',
+  'cuts',
+  'sequence',
+  'program',
+  'remarks',
+  'compute',
+];
+
 /** Arrows point one way: web → machine → core, and command → machine → core. */
 module.exports = {
   forbidden: [
@@ -21,11 +39,18 @@ module.exports = {
     },
     { name: 'web-and-command-apart', severity: 'error', from: { path: '^web/' }, to: { path: '^command/' } },
     { name: 'command-knows-no-screen', severity: 'error', from: { path: '^command/src' }, to: { path: '^web/' } },
-    {
-      name: 'geometry-is-lowest',
+    // The rooms of the core, the lowest first: each may know those before it, and itself. Tests stand above all.
+    ...ROOMS.map((room, k) => ({
+      name: `rooms-${room}`,
       severity: 'error',
-      from: { path: '^core/src/geometry' },
-      to: { path: '^core/src/(artwork|bits|cuts|sequence|program|motion|carving|remarks|job|stock)/' },
+      from: { path: `^core/src/${room}/`, pathNot: '(\\.test|-for-tests)\\.ts$' },
+      to: { path: `^core/src/(${ROOMS.slice(k + 1).join('|')})/` },
+    })).slice(0, -1),
+    {
+      name: 'rooms-are-known',
+      severity: 'error',
+      from: {},
+      to: { path: '^core/src/', pathNot: `^core/src/(${ROOMS.join('|')})/` },
     },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
   ],

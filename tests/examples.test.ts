@@ -5,17 +5,17 @@ import { z } from 'zod';
 import { unitedShapes } from '../core/src/artwork/united-shapes.ts';
 import { intrusion } from '../core/src/carving/intrusion.ts';
 import { sweptHeight } from '../core/src/carving/swept.ts';
-import { toursAlong } from '../core/src/cuts/axis-tours.ts';
-import { drill } from '../core/src/cuts/drill.ts';
-import { tightPlaces } from '../core/src/cuts/tight-places.ts';
+import { toursAlong } from '../core/src/ways/axis-tours.ts';
+import { drill } from '../core/src/ways/drill.ts';
+import { tightPlaces } from '../core/src/ways/tight-places.ts';
 import { shift } from '../core/src/geometry/affine.ts';
 import { stretchesOf } from '../core/src/geometry/stretches.ts';
-import { JobSchema } from '../core/src/job/job.ts';
-import { readJobFile } from '../core/src/job/job-file.ts';
+import { JobSchema } from '../core/src/document/job.ts';
+import { readJobFile } from '../core/src/document/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { flatTrack } from '../core/src/motion/track.ts';
 import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
-import { orderTracks } from '../core/src/sequence/order-tracks.ts';
+import { orderTracks } from '../core/src/ways/order-tracks.ts';
 import { distanceToKeepOut } from '../core/src/stock/keep-out.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 import { Refused } from '../web/src/lib/server/refusal.ts';
@@ -51,8 +51,8 @@ const NAMES = {
 
 /** Examples in words, by the files they stand in. */
 const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
-  'sequence/groove-route': ['core/src/sequence/sequence.test.ts', 'a T with a dear lift: one walk'],
-  'sequence/order-tracks': () => {
+  'ways/groove-route': ['core/src/sequence/sequence.test.ts', 'a T with a dear lift: one walk'],
+  'ways/order-tracks': () => {
     const track = (from: number, to: number) => ({ ...flatTrack([from, 0, to, 0], 0, false), oneWay: false });
     expect(orderTracks([track(10, 20), track(0, 10)], { x: 0, y: 0 })).toEqual([
       { track: 1, reversed: false },
@@ -76,8 +76,8 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     const { pieces, places } = unitedShapes([shape(square(0, 0, 5)), shape(square(20, 0, 5))], clipper);
     expect([pieces.length, places.length]).toEqual([1, 2]);
   },
-  'cuts/inlay': ['tests/reference.test.ts', 'part and recess of a random shape fit everywhere'],
-  'cuts/tight-places': () => {
+  'inlay/inlay-fit': ['tests/reference.test.ts', 'part and recess of a random shape fit everywhere'],
+  'ways/tight-places': () => {
     const { tours, ways } = tightPlaces([square(0, 0, 10)], 0.2, 100);
     expect([tours.length, ways.length]).toEqual([4, 0]);
     for (const tour of tours) {
@@ -87,12 +87,12 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
       expect(length / 2).toBeCloseTo(0.2 * (Math.SQRT2 - 1), 2);
     }
   },
-  'cuts/axis-tours': () => {
+  'ways/axis-tours': () => {
     const lines = { x: [0, 1], y: [0, 0], edges: Uint32Array.of(0, 1) };
     expect(toursAlong(lines, (node) => node, 5).tours.map((tour) => [...tour])).toEqual([[0, 0, 1, 0, 0, 0]]);
   },
-  'cuts/opening': ['core/src/cuts/opening.test.ts', 'one loop a step, each half the bit’s radius wide'],
-  'cuts/drill': () => {
+  'ways/opening': ['core/src/cuts/opening.test.ts', 'one loop a step, each half the bit’s radius wide'],
+  'ways/drill': () => {
     const { path } = drill([{ x: 0, y: 0 }], { depth: 10, peck: 4, retract: 'full', dwell: 0, plunge: 100, lift: 5 });
     const bottoms = Array.from(path.feed, (feed, i) => (feed > 0 ? path.xyz[3 * i + 2] : 0)).filter((v) => v < 0);
     expect(bottoms).toEqual([-4, -8, -10]);

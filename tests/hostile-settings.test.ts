@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
-import { compute } from '@kerbe/core/job/compute';
-import { type Cut, type Job, JobSchema } from '@kerbe/core/job/job';
+import { compute } from '@kerbe/core/compute/compute';
+import type { Cut } from '@kerbe/core/document/cut';
+import { type Job, JobSchema } from '@kerbe/core/document/job';
 
 /** A job with one cut of a drawing, whatever that cut says. */
 async function outcome(drawing: string, cut: object, bit: object = {}): Promise<{ problem?: string; moves: number }> {

@@ -1,13 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { intrusion } from '../core/src/carving/intrusion.ts';
-import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
-import type { Job } from '../core/src/job/job.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
+import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
+import type { Job } from '../core/src/document/job.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/document/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { programsFor } from '../core/src/program/programs.ts';
 import { readProgram } from '../core/src/program/read.ts';
-import { distanceToKeepOut, KEEP_OUT_ROOM, type KeepOut } from '../core/src/stock/keep-out.ts';
+import { distanceToKeepOut, KEEP_OUT_ROOM } from '../core/src/stock/keep-out.ts';
+import type { KeepOut } from '../core/src/document/keep-out.ts';
 import { zeroOf } from '../core/src/stock/stock.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 

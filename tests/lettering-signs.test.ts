@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { placeItem } from '../core/src/artwork/place.ts';
-import { ItemSchema } from '../core/src/job/job.ts';
+import { ItemSchema } from '../core/src/document/item.ts';
 import { resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 test('a sign that the face lacks is left out with its place kept, and said; of nothing but such signs nothing is made', async () => {

@@ -2,10 +2,10 @@ import { describe, expect, test } from 'vitest';
 import { letterPage } from '../command/src/bench-page.ts';
 import { importSvg } from '../core/src/artwork/svg.ts';
 import { checkWalls } from '../core/src/carving/wall-check.ts';
-import { carvablesOf } from '../core/src/cuts/carvable.ts';
-import { vCarve } from '../core/src/cuts/v-carve.ts';
+import { carvablesOf } from '../core/src/ways/carvable.ts';
+import { vCarve } from '../core/src/cuts/v-carve/v-carve.ts';
 import { areaOf } from '../core/src/artwork/united-shapes.ts';
-import { FACES } from '../core/src/job/job.ts';
+import { FACES } from '../core/src/document/item.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 
 const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 40 };

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, test } from 'vitest';
-import { inlayFit } from '../core/src/cuts/inlay.ts';
-import { pocket, type PocketSettings } from '../core/src/cuts/pocket.ts';
-import { profile, type ProfileSettings } from '../core/src/cuts/profile.ts';
+import { inlayFit } from '../core/src/cuts/inlay/inlay-fit.ts';
+import { pocket, type PocketSettings } from '../core/src/ways/pocket.ts';
+import { profile, type ProfileSettings } from '../core/src/ways/profile.ts';
 import type { Clipper } from '../core/src/geometry/clipper.ts';
 import type { Path } from '../core/src/motion/path.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';

@@ -1,9 +1,10 @@
 import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
-import { compute, ComputeCache, type JobResult } from '../core/src/job/compute.ts';
-import { type Job, JobSchema, type ProfileCut, type VCarveCut } from '../core/src/job/job.ts';
-import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
+import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
+import { type Job, JobSchema } from '../core/src/document/job.ts';
+import type { ProfileCut, VCarveCut } from '../core/src/document/cut.ts';
+import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/document/job-file.ts';
 import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
 import { judgeHolding } from '../core/src/remarks/holding.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { type Bench, BenchSchema } from '@kerbe/core/job/job';
+import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
 import { ROOT } from './paths.ts';
 
 /** The first bench of the demo shop: what times are reckoned for where no job names a bench. */

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { FACE_FILES } from '@kerbe/core/artwork/faces';
 import { readFace } from '@kerbe/core/artwork/lettering';
-import type { Face } from '@kerbe/core/job/job';
+import type { Face } from '@kerbe/core/document/item';
 
 /**
  * A page of lettering as an SVG drawing, every letter a path of its own with its curves.

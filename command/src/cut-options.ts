@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util';
-import { type Bit, BitSchema } from '@kerbe/core/bits/bit';
-import { type Cut, CutSchema } from '@kerbe/core/job/job';
+import { type Bit, BitSchema } from '@kerbe/core/document/bit';
+import { type Cut, CutSchema } from '@kerbe/core/document/cut';
 import { parseQuantity, type QuantityKind } from '@kerbe/core/quantity/expression';
 import { Misuse } from './misuse.ts';
 

@@ -7,7 +7,7 @@ import type { Drawing } from '@kerbe/core/artwork/shape';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { FACE_FILES } from '@kerbe/core/artwork/faces';
-import type { Face } from '@kerbe/core/job/job';
+import type { Face } from '@kerbe/core/document/item';
 
 const require = createRequire(import.meta.url);
 

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from 'vitest';
 import { readCutOptions } from '../../command/src/cut-options.ts';
 import { cutToFiles } from '../../command/src/cut.ts';
-import type { Cut } from '../../core/src/job/job.ts';
+import type { Cut } from '../../core/src/document/cut.ts';
 import { drawingOf } from './drawings.ts';
 import { judge } from './judge.ts';
 import { movesOf } from './moves.ts';

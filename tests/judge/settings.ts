@@ -1,4 +1,4 @@
-import type { Cut } from '../../core/src/job/job.ts';
+import type { Cut } from '../../core/src/document/cut.ts';
 
 type Dice = () => number;
 const between = (dice: Dice, low: number, high: number) => low + dice() * (high - low);

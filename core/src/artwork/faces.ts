@@ -1,4 +1,4 @@
-import type { Face } from '../job/job.ts';
+import type { Face } from '../document/item.ts';
 
 /** Where each bundled face's file is found, as a package path. All are under the SIL Open Font License. */
 export const FACE_FILES: Record<Face, string> = {

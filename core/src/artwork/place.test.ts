@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { type Item, ItemSchema } from '../job/job.ts';
+import { type Item, ItemSchema } from '../document/item.ts';
 import { type PlacedItem, placeItem, type Resources } from './place.ts';
 import { roundPlaces } from './round-places.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';

@@ -2,7 +2,7 @@ import type { Font } from 'opentype.js';
 import { type Affine, applyTo, scale, shift, compose, turn } from '../geometry/affine.ts';
 import { type Bounds, boundsOf } from '../geometry/outline.ts';
 import { radians } from '../quantity/units.ts';
-import type { Face, Item } from '../job/job.ts';
+import type { Face, Item } from '../document/item.ts';
 import { ArtworkError } from './artwork-error.ts';
 import { checkSize } from './artwork-size.ts';
 import { setLettering } from './lettering.ts';

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import type { KeepOut } from '../stock/keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
 import { intrusion } from './intrusion.ts';
 
 const clamp: KeepOut = { id: 'c', kind: 'clamp', x: 40, y: 10, length: 20, width: 10, height: 8 };

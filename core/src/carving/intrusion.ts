@@ -1,5 +1,5 @@
 import type { Path } from '../motion/path.ts';
-import type { KeepOut } from '../stock/keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
 
 /**
  * How far a bit’s edge comes inside a keep-out while lower than its top, mm; 0 where it stays clear.

@@ -4,9 +4,9 @@ import { sweptHeight } from '../carving/swept.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { contains } from '../geometry/outline.ts';
-import { profile } from './profile.ts';
-import { type Carvables, carvablesOf } from './carvable.ts';
-import { vCarve } from './v-carve.ts';
+import { profile } from '../ways/profile.ts';
+import { type Carvables, carvablesOf } from '../ways/carvable.ts';
+import { vCarve } from './v-carve/v-carve.ts';
 
 const vBit = (degrees: number, tip = 0): Profile => ({
   flat: tip / 2,

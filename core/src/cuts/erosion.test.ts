@@ -3,8 +3,8 @@ import { Clearance } from '../geometry/clearance.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { signedArea } from '../geometry/outline.ts';
-import { carvablesOf, type Carvable } from './carvable.ts';
-import { eroded } from './erosion.ts';
+import { carvablesOf, type Carvable } from '../ways/carvable.ts';
+import { eroded } from '../ways/erosion.ts';
 
 const areaOf = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);
 async function carvable(...loops: Float64Array[]): Promise<Carvable> {

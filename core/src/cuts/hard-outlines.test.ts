@@ -3,8 +3,8 @@ import { describe, expect, test } from 'vitest';
 import { checkWalls } from '../carving/wall-check.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { type HardOutline, hardOutlines } from '../geometry/hard-outlines.ts';
-import { carvablesOf } from './carvable.ts';
-import { vCarve, type VCarveSettings } from './v-carve.ts';
+import { carvablesOf } from '../ways/carvable.ts';
+import { vCarve, type VCarveSettings } from './v-carve/v-carve.ts';
 
 const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 40 };
 const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 1200, lift: 5, rapid: 2400 };

@@ -5,10 +5,10 @@ import { Clearance } from '../geometry/clearance.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { insideArea } from '../geometry/stretches.ts';
-import type { Limits } from '../motion/limits.ts';
+import type { Limits } from '../document/limits.ts';
 import { planMotion } from '../motion/plan.ts';
-import { openingAlong } from './opening.ts';
-import { pocket, type PocketSettings } from './pocket.ts';
+import { openingAlong } from '../ways/opening.ts';
+import { pocket, type PocketSettings } from '../ways/pocket.ts';
 
 const limits: Limits = {
   speed: { x: 6000, y: 6000, z: 2400 },

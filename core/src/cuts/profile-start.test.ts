@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import type { Loops } from '../geometry/clipper.ts';
-import { profile, type ProfileSettings } from './profile.ts';
+import { profile, type ProfileSettings } from '../ways/profile.ts';
 
 const settings: ProfileSettings = {
   feed: 1500,

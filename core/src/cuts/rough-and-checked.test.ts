@@ -2,12 +2,12 @@ import { describe, expect, test } from 'vitest';
 import { ArcLength } from '../geometry/arc-length.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { flatTrack } from '../motion/track.ts';
-import { graft, toursAlong } from './axis-tours.ts';
-import { checkCarved, checkClear, OwnFault } from './checked.ts';
-import { downAlong } from './entry.ts';
-import { TabRoom } from './tab-room.ts';
-import { tabAt } from './tabs.ts';
-import { tightPlaces } from './tight-places.ts';
+import { graft, toursAlong } from '../ways/axis-tours.ts';
+import { checkCarved, checkClear, OwnFault } from '../ways/checked.ts';
+import { downAlong } from '../ways/entry.ts';
+import { TabRoom } from '../ways/tab-room.ts';
+import { tabAt } from '../ways/tabs.ts';
+import { tightPlaces } from '../ways/tight-places.ts';
 
 const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
 const lengthOf = (line: ArrayLike<number>) => {

@@ -4,11 +4,11 @@ import { clipper } from '../geometry/clipper-for-tests.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import type { Path } from '../motion/path.ts';
 import { flatTrack } from '../motion/track.ts';
-import { carvablesOf } from './carvable.ts';
-import { enterTrack } from './entry.ts';
-import { pocket, type PocketSettings } from './pocket.ts';
-import { nestRings } from './rings.ts';
-import { vCarve } from './v-carve.ts';
+import { carvablesOf } from '../ways/carvable.ts';
+import { enterTrack } from '../ways/entry.ts';
+import { pocket, type PocketSettings } from '../ways/pocket.ts';
+import { nestRings } from '../ways/rings.ts';
+import { vCarve } from './v-carve/v-carve.ts';
 
 const points = ({ xyz }: { xyz: Float64Array }) =>
   Array.from({ length: xyz.length / 3 }, (_, i) => [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]]);

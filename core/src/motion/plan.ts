@@ -1,4 +1,4 @@
-import type { Limits } from './limits.ts';
+import type { Limits } from '../document/limits.ts';
 import type { Path } from './path.ts';
 
 export interface MotionPlan {

@@ -1,4 +1,4 @@
-import type { Limits } from '../motion/limits.ts';
+import type { Limits } from '../document/limits.ts';
 import type { Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import type { Dialect } from './dialect.ts';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import type { Bench, Job } from '../job/job.ts';
-import { newJob } from '../job/new-job.ts';
+import type { Bench } from '../document/bench.ts';
+import type { Job } from '../document/job.ts';
+import { newJob } from '../document/new-job.ts';
 import { checkProgram } from './check.ts';
 import { readProgram } from './read.ts';
 

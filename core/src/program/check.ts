@@ -1,5 +1,5 @@
 import { intrusion } from '../carving/intrusion.ts';
-import type { Job } from '../job/job.ts';
+import type { Job } from '../document/job.ts';
 import type { Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { formatFeed, formatLength } from '../quantity/format.ts';

@@ -1,4 +1,4 @@
-export const DIALECT_NAMES = ['plain', 'operator-spindle', 'lines-only', 'numbered'] as const;
+import type { DIALECT_NAMES } from '../document/bench.ts';
 
 /** How a controller wants its RS-274 text; differences are data, not code. */
 export interface Dialect {

@@ -9,7 +9,7 @@ export interface FittedMove {
 }
 
 /** How far an arc may lie from the path it stands for, mm, at points and between them. */
-export const ARC_FIT_TOLERANCE = 0.004;
+export const ARC_FIT_TOLERANCE = 0.003;
 
 /** Fewer moves than this are left straight. */
 const FEWEST = 3;

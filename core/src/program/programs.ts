@@ -1,16 +1,22 @@
 import { profileOf } from '../bits/bit.ts';
 import { formatLength } from '../quantity/format.ts';
-import type { JobResult } from '../job/compute.ts';
-import { fitWords } from '../job/fit-words.ts';
-import { titleOf } from '../job/title.ts';
-import type { Cut, Job } from '../job/job.ts';
+import type { CutResult } from '../sequence/cut-result.ts';
+import type { BesideCut } from './between-cuts.ts';
+import { fitWords } from '../cuts/inlay/fit-words.ts';
+import { titleOf } from '../cuts/title.ts';
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { DIALECTS } from './dialect.ts';
 import { type Program, type ProgramCut, writeProgram } from './write.ts';
 
 /** The programs of a job: one for all bits or one for each, by the bench's dialect. Cuts with problems are left out. */
-export function programsFor(job: Job, result: JobResult, about: { revision: string; date: string }): Program[] {
+export function programsFor(
+  job: Job,
+  result: { cuts: readonly CutResult[]; beside: readonly BesideCut[] },
+  about: { revision: string; date: string },
+): Program[] {
   const { stock, unit, bench } = job;
   const dialect = DIALECTS[bench.dialect];
   const cuts: ProgramCut[] = result.cuts.flatMap((made, k) => {
@@ -63,10 +69,7 @@ export function programsFor(job: Job, result: JobResult, about: { revision: stri
 }
 
 /** The same of a bit that clears before a cut's own. */
-export function clearingDetails(
-  { step, depthPerPass }: NonNullable<JobResult['cuts'][number]['clearing']>,
-  unit: Job['unit'],
-): string {
+export function clearingDetails({ step, depthPerPass }: NonNullable<CutResult['clearing']>, unit: Job['unit']): string {
   return `at ${formatLength(step, unit, 3)}, ${formatLength(depthPerPass, unit, 3)} a pass`;
 }
 

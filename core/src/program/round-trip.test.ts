@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { drill, pecksOf } from '../cuts/drill.ts';
+import { drill, pecksOf } from '../ways/drill.ts';
 import { measurePath, type Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { type Dialect, DIALECTS } from './dialect.ts';

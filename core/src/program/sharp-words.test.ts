@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { drill } from '../cuts/drill.ts';
+import { drill } from '../ways/drill.ts';
 import type { Path } from '../motion/path.ts';
 import { DIALECTS } from './dialect.ts';
 import { fitArcs } from './fit-arcs.ts';

@@ -1,4 +1,4 @@
-import type { Limits } from '../motion/limits.ts';
+import type { Limits } from '../document/limits.ts';
 import { type Dwells, planMotion } from '../motion/plan.ts';
 import type { Path } from '../motion/path.ts';
 import type { BesideCut } from './between-cuts.ts';

@@ -1,5 +1,5 @@
 import type { Operation } from 'fast-json-patch';
-import type { Job } from '../job/job.ts';
+import type { Job } from '../document/job.ts';
 
 /**
  * The patch that makes all artwork larger or smaller about the middle of the stock.

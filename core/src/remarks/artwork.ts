@@ -1,7 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
-import type { Cut } from '../job/job.ts';
-import { BIT_KINDS } from '../job/new-job.ts';
+import type { Cut } from '../document/cut.ts';
+import { BIT_KINDS } from '../cuts/new-cut.ts';
 import { cutsOf, type Judged, type Remark, type Remedy, setCut } from './remark.ts';
 
 /** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */

@@ -1,7 +1,8 @@
 import { formatLength } from '../quantity/format.ts';
-import type { CutResult } from '../job/cut-result.ts';
-import { type Stock, spread, thicknessAt, thickest } from '../stock/stock.ts';
-import type { Cut } from '../job/job.ts';
+import type { CutResult } from '../sequence/cut-result.ts';
+import type { Stock } from '../document/stock.ts';
+import { spread, thicknessAt, thickest } from '../stock/stock.ts';
+import type { Cut } from '../document/cut.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /**

@@ -1,6 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
-import { KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
-import { missingTabs } from '../job/missing-tabs.ts';
+import { KEEP_OUT_ROOM } from '../stock/keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
+import { missingTabs } from '../cuts/missing-tabs.ts';
 import { thickest } from '../stock/stock.ts';
 import { intrusion } from '../carving/intrusion.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';

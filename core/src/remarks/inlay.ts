@@ -1,7 +1,7 @@
-import { fitWords } from '../job/fit-words.ts';
-import type { InlayCut } from '../job/job.ts';
+import { fitWords } from '../cuts/inlay/fit-words.ts';
+import type { InlayCut } from '../document/cut.ts';
 import { formatLength } from '../quantity/format.ts';
-import { pinchedWords } from '../job/pinched-words.ts';
+import { pinchedWords } from '../cuts/inlay/pinched-words.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /** The two halves of an inlay are one pair: they must be made for one fit and for each other's bits. */

@@ -1,5 +1,5 @@
 import { orderParts } from '../sequence/order.ts';
-import { titleOf } from '../job/title.ts';
+import { titleOf } from '../cuts/title.ts';
 import type { Judged, Remark } from './remark.ts';
 
 /** The rule about order, where the carver has put the cuts in an order of their own. */

@@ -2,9 +2,11 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import { presetFor, profileOf, ridgeHeight } from '../bits/bit.ts';
 import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
 import type { Nodes } from '../artwork/refit-shapes.ts';
-import type { JobResult } from '../job/compute.ts';
-import type { Cut, Job } from '../job/job.ts';
-import { titleOf, worksOn } from '../job/title.ts';
+import type { PlacedItem } from '../artwork/place.ts';
+import type { CutResult } from '../sequence/cut-result.ts';
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
+import { titleOf, worksOn } from '../cuts/title.ts';
 import { fewestChanges } from '../sequence/fewest-changes.ts';
 import { setCut } from './remark.ts';
 
@@ -18,7 +20,15 @@ export interface Outcome {
   nodes: Record<string, Nodes>;
 }
 
-export function outcomeOf({ minutes, bitChanges, cuts, items }: JobResult): Outcome {
+/** Of a job’s result, what an outcome is made from. */
+interface Computed {
+  minutes: number;
+  bitChanges: number;
+  cuts: readonly CutResult[];
+  items: readonly PlacedItem[];
+}
+
+export function outcomeOf({ minutes, bitChanges, cuts, items }: Computed): Outcome {
   return {
     minutes,
     bitChanges,

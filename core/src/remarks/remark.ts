@@ -1,7 +1,8 @@
 import type { Operation } from 'fast-json-patch';
 import type { PlacedItem } from '../artwork/place.ts';
-import type { CutResult } from '../job/cut-result.ts';
-import type { Cut, Job } from '../job/job.ts';
+import type { CutResult } from '../sequence/cut-result.ts';
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
 
 export type Stop = 'artwork' | 'stock' | 'bits' | 'cuts';
 

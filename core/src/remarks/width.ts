@@ -1,8 +1,8 @@
 import { formatLength, formatMinutes } from '../quantity/format.ts';
 import { thickest } from '../stock/stock.ts';
 import { presetFor } from '../bits/bit.ts';
-import type { VCarveCut } from '../job/job.ts';
-import { newCut } from '../job/new-job.ts';
+import type { VCarveCut } from '../document/cut.ts';
+import { newCut } from '../cuts/new-cut.ts';
 import { resized } from './artwork-scale.ts';
 import { cutsOf, type Judged, type JudgedCut, type Remark, type Remedy, setCut } from './remark.ts';
 

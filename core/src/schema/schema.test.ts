@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { readFileSync } from 'node:fs';
-import { type Job, JobSchema } from '../job/job.ts';
+import { type Job, JobSchema } from '../document/job.ts';
 import { list } from './list.ts';
 import { sentenceFor } from './sentence-for.ts';
 import { text } from './text.ts';

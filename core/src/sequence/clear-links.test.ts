@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Limits } from '../motion/limits.ts';
+import type { Limits } from '../document/limits.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
-import { distanceToKeepOut, KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
+import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
 import { clearLinks as clearing, type ClearingSettings } from './clear-links.ts';
 
 const clearLinks = (path: Path, what: ClearingSettings) => clearing(path, what).path;

@@ -1,7 +1,8 @@
-import type { Limits } from '../motion/limits.ts';
+import type { Limits } from '../document/limits.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
-import { distanceToKeepOut, KEEP_OUT_ROOM, type KeepOut } from '../stock/keep-out.ts';
+import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
 
 export interface ClearingSettings {
   keepOuts: readonly KeepOut[];

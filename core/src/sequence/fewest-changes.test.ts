@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { type Cut, CutSchema } from '../job/job.ts';
+import { type Cut, CutSchema } from '../document/cut.ts';
 import { fewestChanges } from './fewest-changes.ts';
 
 const base = { targets: [], feed: 1000, plunge: 500, speed: 16000, depth: 5, depthPerPass: 2 };

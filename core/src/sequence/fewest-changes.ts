@@ -1,5 +1,5 @@
-import type { Cut } from '../job/job.ts';
-import { rankOf } from './order.ts';
+import type { Cut } from '../document/cut.ts';
+import { rankOf } from '../cuts/rank.ts';
 
 /** With more cuts than this there are too many orders to try. */
 const MOST_CUTS = 7;

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Track } from '../motion/track.ts';
-import { grooveRoute } from './groove-route.ts';
-import { orderTracks } from './order-tracks.ts';
+import { grooveRoute } from '../ways/groove-route.ts';
+import { orderTracks } from '../ways/order-tracks.ts';
 
 describe('routes over an axis (route inspection, Kwan 1962)', () => {
   const walked = (walks: Int32Array[]) => {

@@ -1,9 +1,10 @@
 import { expect, test } from 'vitest';
-import type { InlayCut, PocketCut, ProfileCut } from '../job/job.ts';
+import type { InlayCut, PocketCut, ProfileCut } from '../document/cut.ts';
 import type { Track } from '../motion/track.ts';
-import { grooveRoute } from './groove-route.ts';
-import { orderParts, rankOf } from './order.ts';
-import { orderTracks } from './order-tracks.ts';
+import { grooveRoute } from '../ways/groove-route.ts';
+import { orderParts } from './order.ts';
+import { rankOf } from '../cuts/rank.ts';
+import { orderTracks } from '../ways/order-tracks.ts';
 
 /** Numbers from 0 to 1 that come again (Park and Miller 1988). */
 function dice(seed: number): () => number {

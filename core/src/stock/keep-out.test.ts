@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { distanceToKeepOut, heightOverAll, type KeepOut } from './keep-out.ts';
+import { distanceToKeepOut, heightOverAll } from './keep-out.ts';
+import type { KeepOut } from '../document/keep-out.ts';
 
 const clamp: KeepOut = { id: 'clamp-1', kind: 'clamp', x: 40, y: 30, length: 20, width: 10, height: 8 };
 

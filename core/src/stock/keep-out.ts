@@ -1,19 +1,4 @@
-import { z } from 'zod';
-import { text } from '../schema/text.ts';
-
-export const KeepOutSchema = z.object({
-  id: text(40, 1),
-  kind: z.enum(['clamp', 'screw', 'pin']),
-  /** Lower left corner on the sheet, and size, mm. */
-  x: z.number().min(-2000).max(7000),
-  y: z.number().min(-2000).max(7000),
-  length: z.number().positive().max(1000),
-  width: z.number().positive().max(1000),
-  /** How far it stands above the stock, mm. */
-  height: z.number().min(0).max(200),
-});
-
-export type KeepOut = z.infer<typeof KeepOutSchema>;
+import type { KeepOut } from '../document/keep-out.ts';
 
 /** Room between the bit and what holds the work, mm, beside it and over it: what a hand can place and a board can creep. */
 export const KEEP_OUT_ROOM = 2;

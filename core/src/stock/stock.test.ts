@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { type Stock, spread, StockSchema, thickest, thicknessAt, zeroOf } from './stock.ts';
+import { type Stock, StockSchema } from '../document/stock.ts';
+import { spread, thickest, thicknessAt, zeroOf } from './stock.ts';
 
 const stock = (change: Partial<Stock> = {}): Stock =>
   StockSchema.parse({

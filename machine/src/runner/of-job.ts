@@ -1,6 +1,7 @@
-import type { JobResult } from '@kerbe/core/job/compute';
-import { type Bit, DRILL_POINT } from '@kerbe/core/bits/bit';
-import type { Job } from '@kerbe/core/job/job';
+import type { JobResult } from '@kerbe/core/compute/compute';
+import type { Bit } from '@kerbe/core/document/bit';
+import { DRILL_POINT } from '@kerbe/core/bits/bit';
+import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
 import { DIALECTS } from '@kerbe/core/program/dialect';
 import { heightOverAll } from '@kerbe/core/stock/keep-out';

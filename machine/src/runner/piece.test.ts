@@ -1,8 +1,8 @@
 import { afterEach, describe, expect, test } from 'vitest';
-import type { Bit } from '@kerbe/core/bits/bit';
+import type { Bit } from '@kerbe/core/document/bit';
 import { CarvedMoves } from '@kerbe/core/carving/section';
-import type { JobResult } from '@kerbe/core/job/compute';
-import type { Job } from '@kerbe/core/job/job';
+import type { JobResult } from '@kerbe/core/compute/compute';
+import type { Job } from '@kerbe/core/document/job';
 import { thickest, zeroOf } from '@kerbe/core/stock/stock';
 import { SPOILBOARD_TOP } from '../stand-in/table.ts';
 import type { FittedBit } from '../stand-in/workpiece.ts';

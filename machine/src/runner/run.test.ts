@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest';
-import type { Job } from '@kerbe/core/job/job';
+import type { Job } from '@kerbe/core/document/job';
 import type { ProgramOrder } from './commands.ts';
 import { basisOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';

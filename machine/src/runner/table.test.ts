@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterEach, describe, expect, test, vi } from 'vitest';
-import type { Job } from '@kerbe/core/job/job';
+import type { Job } from '@kerbe/core/document/job';
 import type { Command, ProgramOrder } from './commands.ts';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import { REASONS } from './reasons.ts';

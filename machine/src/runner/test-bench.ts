@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { vi } from 'vitest';
-import { compute, type JobResult } from '@kerbe/core/job/compute';
-import type { Job } from '@kerbe/core/job/job';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
+import { compute, type JobResult } from '@kerbe/core/compute/compute';
+import type { Job } from '@kerbe/core/document/job';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/document/job-file';
 import { programsFor } from '@kerbe/core/program/programs';
 import { timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readJobFile } from '@kerbe/core/job/job-file';
-import type { Job } from '@kerbe/core/job/job';
+import { readJobFile } from '@kerbe/core/document/job-file';
+import type { Job } from '@kerbe/core/document/job';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import {
   acrossFrom,

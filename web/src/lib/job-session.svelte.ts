@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { type Job, JobSchema } from '@kerbe/core/job/job';
+import { type Job, JobSchema } from '@kerbe/core/document/job';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';

@@ -4,7 +4,7 @@
   import { FACE_NAMES } from '@kerbe/core/artwork/faces';
   import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
   import { formatLength } from '@kerbe/core/quantity/format';
-  import { FACES, type Item } from '@kerbe/core/job/job';
+  import { FACES, type Item } from '@kerbe/core/document/item';
   import { Refusal, sendFile } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from './Choice.svelte';

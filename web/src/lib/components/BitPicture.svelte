@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Bit } from '@kerbe/core/bits/bit';
+  import type { Bit } from '@kerbe/core/document/bit';
   import { depthForRadius, profileOf } from '@kerbe/core/bits/bit';
 
   interface Props {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Bit, Preset } from '@kerbe/core/bits/bit';
+  import type { Bit, Preset } from '@kerbe/core/document/bit';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { Refusal, send } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
-  import { newCut } from '@kerbe/core/job/new-job';
+  import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
-  import type { Cut } from '@kerbe/core/job/job';
+  import type { Cut } from '@kerbe/core/document/cut';
   import { useWorkbench } from '$lib/workbench.svelte';
   import RemarkNote from './RemarkNote.svelte';
   import CutFacts from './cut/CutFacts.svelte';

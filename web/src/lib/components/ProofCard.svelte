@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Download } from '@lucide/svelte';
   import { formatMinutes, formatLength } from '@kerbe/core/quantity/format';
-  import { titleOf } from '@kerbe/core/job/title';
+  import { titleOf } from '@kerbe/core/cuts/title';
   import { Refusal, send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkbench } from '$lib/workbench.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Bench } from '@kerbe/core/job/job';
+  import type { Bench } from '@kerbe/core/document/bench';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { TABLE } from '@kerbe/machine/runner/table';

@@ -8,7 +8,7 @@
 </script>
 
 <script lang="ts">
-  import { includesShape, toggleShape } from '@kerbe/core/job/targets';
+  import { includesShape, toggleShape } from '@kerbe/core/document/targets';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
 

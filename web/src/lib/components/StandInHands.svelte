@@ -1,6 +1,6 @@
 <script lang="ts">
   import { DIALECTS } from '@kerbe/core/program/dialect';
-  import type { Bit } from '@kerbe/core/bits/bit';
+  import type { Bit } from '@kerbe/core/document/bit';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { StandInView } from '$lib/stand-in-view.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';

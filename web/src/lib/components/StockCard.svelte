@@ -1,7 +1,8 @@
 <script lang="ts">
   import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
   import { formatLength } from '@kerbe/core/quantity/format';
-  import { spread, thickest, type Stock } from '@kerbe/core/stock/stock';
+  import { spread, thickest } from '@kerbe/core/stock/stock';
+  import type { Stock } from '@kerbe/core/document/stock';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import type { JobFile } from '@kerbe/core/job/job-file';
-import type { Job } from '@kerbe/core/job/job';
+import type { JobFile } from '@kerbe/core/document/job-file';
+import type { Job } from '@kerbe/core/document/job';
 import type { Tables } from './tables.ts';
 
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Kysely, sql } from 'kysely';
 import { z } from 'zod';
-import { type Job, JobSchema } from '@kerbe/core/job/job';
+import { type Job, JobSchema } from '@kerbe/core/document/job';
 import type { LengthUnit } from '@kerbe/core/quantity/units';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { assetsOf } from './assets.ts';

@@ -1,6 +1,7 @@
 import type { ColumnType, Generated } from 'kysely';
-import type { Bit } from '@kerbe/core/bits/bit';
-import type { Bench, Job } from '@kerbe/core/job/job';
+import type { Bit } from '@kerbe/core/document/bit';
+import type { Bench } from '@kerbe/core/document/bench';
+import type { Job } from '@kerbe/core/document/job';
 
 /** JSON columns go in as text and come out parsed. */
 type Json<T> = ColumnType<T, string, string>;

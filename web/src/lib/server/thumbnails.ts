@@ -1,8 +1,8 @@
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
-import type { Job } from '@kerbe/core/job/job';
-import { includesShape } from '@kerbe/core/job/targets';
+import type { Job } from '@kerbe/core/document/job';
+import { includesShape } from '@kerbe/core/document/targets';
 import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
 import type { Tables } from './tables.ts';

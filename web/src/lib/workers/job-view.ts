@@ -1,6 +1,6 @@
 import type { PlacedItem } from '@kerbe/core/artwork/place';
 import type { Bounds } from '@kerbe/core/geometry/outline';
-import type { BitTime, CutResult } from '@kerbe/core/job/cut-result';
+import type { BitTime, CutResult } from '@kerbe/core/sequence/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
 import type { Remark } from '@kerbe/core/remarks/remark';
 

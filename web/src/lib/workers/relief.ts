@@ -1,5 +1,5 @@
 import type { HeightField } from '@kerbe/core/carving/height-field';
-import type { Job } from '@kerbe/core/job/job';
+import type { Job } from '@kerbe/core/document/job';
 import { thickest } from '@kerbe/core/stock/stock';
 
 /** Triangles of the carved piece, ready for the graphics card: z up, the stock's middle at the origin, mm. */

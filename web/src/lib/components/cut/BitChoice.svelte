@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Cut } from '@kerbe/core/job/job';
-  import { BIT_KINDS } from '@kerbe/core/job/new-job';
+  import type { Cut } from '@kerbe/core/document/cut';
+  import { BIT_KINDS } from '@kerbe/core/cuts/new-cut';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PocketCut, VCarveCut } from '@kerbe/core/job/job';
+  import type { PocketCut, VCarveCut } from '@kerbe/core/document/cut';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
 

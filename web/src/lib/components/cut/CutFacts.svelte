@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { measuredFit } from '@kerbe/core/job/fit-words';
+  import { measuredFit } from '@kerbe/core/cuts/inlay/fit-words';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
   import { useWorkbench } from '$lib/workbench.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Cut } from '@kerbe/core/job/job';
-  import { chooseShapes, includesShape } from '@kerbe/core/job/targets';
+  import type { Cut } from '@kerbe/core/document/cut';
+  import { chooseShapes, includesShape } from '@kerbe/core/document/targets';
   import type { ItemView } from '$lib/workers/job-view';
   import { useWorkbench } from '$lib/workbench.svelte';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Cut, ProfileCut } from '@kerbe/core/job/job';
-  import { VERBS, worksOn } from '@kerbe/core/job/title';
+  import type { Cut, ProfileCut } from '@kerbe/core/document/cut';
+  import { VERBS, worksOn } from '@kerbe/core/cuts/title';
   import { presetFor } from '@kerbe/core/bits/bit';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';

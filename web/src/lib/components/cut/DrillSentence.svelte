@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { DrillCut } from '@kerbe/core/job/job';
+  import type { DrillCut } from '@kerbe/core/document/cut';
   import Choice from '../Choice.svelte';
   import Quantity from '../Quantity.svelte';
   import Millimetres from './Millimetres.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { InlayCut } from '@kerbe/core/job/job';
+  import type { InlayCut } from '@kerbe/core/document/cut';
   import Choice from '../Choice.svelte';
   import EntryChoice from './EntryChoice.svelte';
   import Millimetres from './Millimetres.svelte';

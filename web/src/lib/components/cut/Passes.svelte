@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { InlayCut, PocketCut, ProfileCut } from '@kerbe/core/job/job';
+  import type { InlayCut, PocketCut, ProfileCut } from '@kerbe/core/document/cut';
   import Choice from '../Choice.svelte';
   import Millimetres from './Millimetres.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PocketCut } from '@kerbe/core/job/job';
+  import type { PocketCut } from '@kerbe/core/document/cut';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PocketCut } from '@kerbe/core/job/job';
+  import type { PocketCut } from '@kerbe/core/document/cut';
   import Choice from '../Choice.svelte';
   import Quantity from '../Quantity.svelte';
   import ClearBits from './ClearBits.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { ridgeHeight, profileOf } from '@kerbe/core/bits/bit';
-  import type { VCarveCut } from '@kerbe/core/job/job';
+  import type { VCarveCut } from '@kerbe/core/document/cut';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';

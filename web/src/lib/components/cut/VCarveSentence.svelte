@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { VCarveCut } from '@kerbe/core/job/job';
+  import type { VCarveCut } from '@kerbe/core/document/cut';
   import ClearBits from './ClearBits.svelte';
   import Millimetres from './Millimetres.svelte';
 

@@ -1,8 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { newJob } from '@kerbe/core/job/new-job';
-import { BitSchema } from '@kerbe/core/bits/bit';
-import { BenchSchema } from '@kerbe/core/job/job';
+import { newJob } from '@kerbe/core/document/new-job';
+import { BitSchema } from '@kerbe/core/document/bit';
+import { BenchSchema } from '@kerbe/core/document/bench';
 import { text } from '@kerbe/core/schema/text';
 import { taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';

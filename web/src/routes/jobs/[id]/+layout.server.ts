@@ -1,5 +1,5 @@
-import { BitSchema } from '@kerbe/core/bits/bit';
-import { BenchSchema } from '@kerbe/core/job/job';
+import { BitSchema } from '@kerbe/core/document/bit';
+import { BenchSchema } from '@kerbe/core/document/bench';
 import { openJob } from '$lib/server/jobs';
 import { loaded } from '$lib/server/loaded';
 import { shop } from '$lib/server/shop';

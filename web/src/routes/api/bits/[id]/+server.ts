@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { BitSchema } from '@kerbe/core/bits/bit';
+import { BitSchema } from '@kerbe/core/document/bit';
 import { MOST_BYTES, taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
 import { shop } from '$lib/server/shop';

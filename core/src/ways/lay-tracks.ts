@@ -1,6 +1,6 @@
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { reverseTrack, type Track } from '../motion/track.ts';
-import { orderTracks, type Placing } from '../sequence/order-tracks.ts';
+import { orderTracks, type Placing } from './order-tracks.ts';
 import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
 
 /** How a bit is driven along tracks: feeds in mm/min, heights in mm above the stock. */

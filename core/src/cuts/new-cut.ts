@@ -1,36 +1,7 @@
-import { type Bit, presetFor } from '../bits/bit.ts';
-import type { LengthUnit } from '../quantity/units.ts';
-import { type Bench, type Cut, CutSchema, type Job } from './job.ts';
-
-/** An empty job: a board of oak, the shop's bits, and a bench. */
-export function newJob(name: string, unit: LengthUnit, bits: Bit[], bench: Bench): Job {
-  const thickness = unit === 'in' ? 19.05 : 20;
-  const [length, width] = unit === 'in' ? [304.8, 152.4] : [300, 150];
-  return {
-    format: 'kerbe-job',
-    version: 1,
-    name,
-    unit,
-    stock: {
-      material: 'oak',
-      length,
-      width,
-      corners: [thickness, thickness, thickness, thickness],
-      zeroXY: 'lower-left',
-      zeroZ: 'stock',
-      holdDown: 'clamps',
-      keepOuts: [],
-      lift: unit === 'in' ? 6.35 : 6,
-      spoilboard: 18,
-    },
-    artwork: [],
-    bits,
-    cuts: [],
-    ownOrder: false,
-    bench,
-    notes: '',
-  };
-}
+import { presetFor } from '../bits/bit.ts';
+import type { Bit } from '../document/bit.ts';
+import { type Cut, CutSchema } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
 
 /** Bits that a kind of cut takes. */
 export const BIT_KINDS: Record<Cut['kind'], Bit['kind'][]> = {

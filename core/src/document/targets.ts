@@ -1,4 +1,4 @@
-import type { Target } from './job.ts';
+import type { Target } from './cut.ts';
 
 /** Whether some targets take in a shape of an item. `includesShape([{ item: 'a', shapes: 'all' }], 'a', 3)` is true. */
 export function includesShape(targets: readonly Target[], item: string, shape: number): boolean {

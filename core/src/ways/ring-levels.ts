@@ -3,7 +3,7 @@ import { boundsOf } from '../geometry/outline.ts';
 import { checkMoves, TooManyMoves } from '../motion/too-many-moves.ts';
 
 /** How far the first ring may stray from the exact offset, mm: under half of what an offset is held to. */
-const RING_TOLERANCE = 0.002;
+const RING_TOLERANCE = 0.0015;
 
 /** How far further rings may stray from the one before, mm: they meet no wall, and this is far under any step. */
 const INNER_TOLERANCE = 0.01;

@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush';
 import { incidence } from '../geometry/incidence.ts';
 import type { Track } from '../motion/track.ts';
-import { grooveRoute } from '../sequence/groove-route.ts';
+import { grooveRoute } from './groove-route.ts';
 
 /** Lines to be gone along once, as a graph: nodes in mm and pairs of their numbers. */
 export interface Lines {

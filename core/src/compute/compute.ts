@@ -1,20 +1,22 @@
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
-import type { Bit } from '../bits/bit.ts';
-import { type Carvables, carvablesOf } from '../cuts/carvable.ts';
-import { cannotBeCut } from '../cuts/cannot-be-cut.ts';
+import type { Bit } from '../document/bit.ts';
+import { type Carvables, carvablesOf } from '../ways/carvable.ts';
+import { cannotBeCut } from '../ways/cannot-be-cut.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { DIALECTS } from '../program/dialect.ts';
 import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../remarks/remark.ts';
-import { orderParts, rankOf } from '../sequence/order.ts';
+import { orderParts } from '../sequence/order.ts';
+import { rankOf } from '../cuts/rank.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
-import { partsOf } from './cut-parts.ts';
-import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from './cut-result.ts';
-import type { Cut, Job } from './job.ts';
-import { titleOf, worksOn } from './title.ts';
+import { partsOf } from '../cuts/cut-parts.ts';
+import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
+import { titleOf, worksOn } from '../cuts/title.ts';
 
 export interface JobResult {
   items: PlacedItem[];

@@ -1,21 +1,23 @@
 import { roundPlaces } from '../artwork/round-places.ts';
 import type { Shape } from '../artwork/shape.ts';
-import { type Bit, depthForRadius, presetFor, profileOf, radiusAtDepth } from '../bits/bit.ts';
-import type { Carvables } from '../cuts/carvable.ts';
-import { CutProblem } from '../cuts/cut-problem.ts';
-import { drill, type Hole } from '../cuts/drill.ts';
-import { inlayFit } from '../cuts/inlay.ts';
-import { pocket, type PocketSettings } from '../cuts/pocket.ts';
-import { profile, type ProfileSettings } from '../cuts/profile.ts';
-import type { Tab } from '../cuts/tabs.ts';
-import { vCarve, type VCarving } from '../cuts/v-carve.ts';
+import type { Bit } from '../document/bit.ts';
+import { depthForRadius, presetFor, profileOf, radiusAtDepth } from '../bits/bit.ts';
+import type { Carvables } from '../ways/carvable.ts';
+import { CutProblem } from '../ways/cut-problem.ts';
+import { drill, type Hole } from '../ways/drill.ts';
+import { inlayFit } from './inlay/inlay-fit.ts';
+import { pocket, type PocketSettings } from '../ways/pocket.ts';
+import { profile, type ProfileSettings } from '../ways/profile.ts';
+import type { Tab } from '../ways/tabs.ts';
+import { vCarve, type VCarving } from './v-carve/v-carve.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
 import { radians } from '../quantity/units.ts';
-import { rankOf } from '../sequence/order.ts';
+import { rankOf } from './rank.ts';
 import { thickest } from '../stock/stock.ts';
-import type { Cut, DrillCut, InlayCut, Job, PocketCut, ProfileCut, VCarveCut } from './job.ts';
+import type { Cut, DrillCut, InlayCut, PocketCut, ProfileCut, VCarveCut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
 
 /** What one bit does for a cut. */
 export interface CutPart {

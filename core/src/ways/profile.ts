@@ -7,7 +7,7 @@ import { boundsOf, signedArea } from '../geometry/outline.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { MOST_MOVES } from '../motion/too-many-moves.ts';
 import { flatTrack } from '../motion/track.ts';
-import { orderTracks } from '../sequence/order-tracks.ts';
+import { orderTracks } from './order-tracks.ts';
 import { graft, type Tours } from './axis-tours.ts';
 import { checkClear } from './checked.ts';
 import { checkFinish } from './finish-allowance.ts';

@@ -1,19 +1,19 @@
-import { depthForRadius, radiusAtDepth, type Profile } from '../bits/bit.ts';
-import type { Clipper } from '../geometry/clipper.ts';
-import type { MedialAxis } from '../geometry/medial-axis.ts';
-import { signedArea } from '../geometry/outline.ts';
-import { joinPaths, type Path } from '../motion/path.ts';
-import { checkMoves } from '../motion/too-many-moves.ts';
-import { shiftTrack, type Track } from '../motion/track.ts';
-import { grooveRoute } from '../sequence/groove-route.ts';
-import type { Carvable, Carvables } from './carvable.ts';
-import { checkCarved } from './checked.ts';
-import { CutProblem } from './cut-problem.ts';
-import { eroded } from './erosion.ts';
-import { floorTracks } from './floor.ts';
-import { layTracks } from './lay-tracks.ts';
-import { MOST_PASSES } from './pass-depths.ts';
-import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
+import { depthForRadius, radiusAtDepth, type Profile } from '../../bits/bit.ts';
+import type { Clipper } from '../../geometry/clipper.ts';
+import type { MedialAxis } from '../../geometry/medial-axis.ts';
+import { signedArea } from '../../geometry/outline.ts';
+import { joinPaths, type Path } from '../../motion/path.ts';
+import { checkMoves } from '../../motion/too-many-moves.ts';
+import { shiftTrack, type Track } from '../../motion/track.ts';
+import { grooveRoute } from '../../ways/groove-route.ts';
+import type { Carvable, Carvables } from '../../ways/carvable.ts';
+import { checkCarved } from '../../ways/checked.ts';
+import { CutProblem } from '../../ways/cut-problem.ts';
+import { eroded } from '../../ways/erosion.ts';
+import { floorTracks } from '../../ways/floor.ts';
+import { layTracks } from '../../ways/lay-tracks.ts';
+import { MOST_PASSES } from '../../ways/pass-depths.ts';
+import { PLUNGE_CLEARANCE } from '../../ways/plunge-clearance.ts';
 
 export interface VCarveSettings {
   bit: Profile;

@@ -1,5 +1,5 @@
-import { formatLength, lengthNumber } from '../quantity/format.ts';
-import type { LengthUnit } from '../quantity/units.ts';
+import { formatLength, lengthNumber } from '../../quantity/format.ts';
+import type { LengthUnit } from '../../quantity/units.ts';
 
 /**
  * What a pair's allowance is, in words.

@@ -1,7 +1,7 @@
-import { Clearance } from '../geometry/clearance.ts';
-import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { signedArea } from '../geometry/outline.ts';
-import { CutProblem } from './cut-problem.ts';
+import { Clearance } from '../../geometry/clearance.ts';
+import type { Clipper, Loops } from '../../geometry/clipper.ts';
+import { signedArea } from '../../geometry/outline.ts';
+import { CutProblem } from '../../ways/cut-problem.ts';
 
 /** The two outlines of a straight inlay. */
 export interface InlayFit {

@@ -1,5 +1,5 @@
 import type { CutPart } from './cut-parts.ts';
-import type { Cut } from './job.ts';
+import type { Cut } from '../document/cut.ts';
 
 /**
  * How many of the tabs that a cut asks for have no place where they would stand, and are left out.

@@ -1,4 +1,5 @@
-import type { Cut, Job } from './job.ts';
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
 
 /** What each kind of cut does. */
 export const VERBS: Record<Cut['kind'], string> = {

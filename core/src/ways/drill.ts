@@ -1,5 +1,5 @@
 import { type Path, PathBuilder } from '../motion/path.ts';
-import { orderTracks } from '../sequence/order-tracks.ts';
+import { orderTracks } from './order-tracks.ts';
 import { CutProblem } from './cut-problem.ts';
 import { PLUNGE_CLEARANCE } from './plunge-clearance.ts';
 

@@ -2,9 +2,9 @@ import { profileOf, type Profile } from '../bits/bit.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
-import { clearLinks } from '../sequence/clear-links.ts';
-import type { CutPart } from './cut-parts.ts';
-import type { Job } from './job.ts';
+import { clearLinks } from './clear-links.ts';
+import type { CutPart } from '../cuts/cut-parts.ts';
+import type { Job } from '../document/job.ts';
 
 /** What one bit does for a cut, with its times and lengths. */
 export interface CutResult extends CutPart {

@@ -1,7 +1,9 @@
 import { describe, expect, test } from 'vitest';
-import { BitSchema } from '../bits/bit.ts';
-import { type Cut, CutSchema, type Job, JobSchema } from './job.ts';
-import { BIT_KINDS, newCut, newJob } from './new-job.ts';
+import { BitSchema } from '../document/bit.ts';
+import { type Cut, CutSchema } from '../document/cut.ts';
+import { type Job, JobSchema } from '../document/job.ts';
+import { BIT_KINDS, newCut } from './new-cut.ts';
+import { newJob } from '../document/new-job.ts';
 import { titleOf, worksOn } from './title.ts';
 
 const preset = { material: 'oak', feed: 1800, plunge: 700, speed: 15000, depthPerPass: 4 };
