@@ -5,7 +5,7 @@ import { profileOf } from '@kerbe/core/bits/bit';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
-import { partsOf } from '@kerbe/core/cuts/cut-parts';
+import { partsOf } from '@kerbe/core/cuts/parts-of';
 import { type Cut, CutSchema } from '@kerbe/core/document/cut';
 import { newCut } from '@kerbe/core/cuts/new-cut';
 import { newJob } from '@kerbe/core/document/new-job';

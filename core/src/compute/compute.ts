@@ -10,9 +10,9 @@ import { DIALECTS } from '../program/dialect.ts';
 import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../remarks/remark.ts';
 import { orderParts } from '../sequence/order.ts';
-import { rankOf } from '../cuts/rank.ts';
+import { kindOf } from '../cuts/kinds.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
-import { partsOf } from '../cuts/cut-parts.ts';
+import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
 import type { Cut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
@@ -142,7 +142,7 @@ async function pause(signal?: AbortSignal): Promise<void> {
 }
 
 function bitsOf(job: Job, cut: Cut): (Bit | undefined)[] {
-  const ids = 'clearBits' in cut ? [...cut.clearBits, cut.bit] : [cut.bit];
+  const ids = [...(kindOf(cut).clearBits?.(cut) ?? []), cut.bit];
   return ids.map((id) => job.bits.find((bit) => bit.id === id));
 }
 
@@ -204,7 +204,7 @@ async function computeCut(
         id: cut.id,
         cut: cut.id,
         bit: cut.bit,
-        rank: rankOf(cut, false),
+        rank: kindOf(cut).rank(cut),
         feed: cut.feed,
         plunge: cut.plunge,
         speed: cut.speed,

@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { BitSchema } from '../document/bit.ts';
 import { type Cut, CutSchema } from '../document/cut.ts';
 import { type Job, JobSchema } from '../document/job.ts';
-import { BIT_KINDS, newCut } from './new-cut.ts';
+import { CUT_KINDS } from './kinds.ts';
+import { newCut } from './new-cut.ts';
 import { newJob } from '../document/new-job.ts';
 import { titleOf, worksOn } from './title.ts';
 
@@ -49,13 +50,13 @@ describe('a new job and its cuts', () => {
   test('an empty job is a whole document', () => {
     expect(JobSchema.parse(newJob('Board', 'in', bits, bench)).stock.corners).toEqual([19.05, 19.05, 19.05, 19.05]);
   });
-  test.each(Object.keys(BIT_KINDS) as Cut['kind'][])(
+  test.each(Object.keys(CUT_KINDS) as Cut['kind'][])(
     'a new %s takes a fitting bit and its settings for the wood',
     (kind) => {
       const cut = newCut(job, kind, 'cut-1')!;
       expect(CutSchema.parse(cut)).toEqual(cut);
       const bit = bits.find(({ id }) => id === cut.bit)!;
-      expect(BIT_KINDS[kind]).toContain(bit.kind);
+      expect(CUT_KINDS[kind].bits).toContain(bit.kind);
       expect(cut.feed).toBe(bit.presets[0]?.feed ?? 1000);
       if (cut.kind === 'pocket') expect([cut.step, cut.slots]).toEqual([2.4, false]);
       if (cut.kind === 'profile') expect(cut.depth).toBe(20.5);

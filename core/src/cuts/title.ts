@@ -1,22 +1,13 @@
+import { kindOf } from './kinds.ts';
 import type { Cut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
-
-/** What each kind of cut does. */
-export const VERBS: Record<Cut['kind'], string> = {
-  'v-carve': 'Carve',
-  profile: 'Cut out',
-  pocket: 'Pocket',
-  drill: 'Drill',
-  inlay: 'Inlay',
-};
 
 /**
  * What a cut is called, such as “Carve Words” or “Cut out Board edge”; with its result, whose shapes are
  * known, “Pocket moon”.
  */
 export function titleOf(cut: Cut, job: Job, part?: { id: string; works?: string }): string {
-  const verb =
-    part && part.id !== cut.id ? 'Clear for' : cut.kind === 'inlay' ? `Inlay ${cut.role} of` : VERBS[cut.kind];
+  const verb = part && part.id !== cut.id ? 'Clear for' : (kindOf(cut).title?.(cut) ?? kindOf(cut).verb);
   return `${verb} ${part?.works ?? worksOn(cut, job)}`;
 }
 

@@ -2,7 +2,8 @@ import { profileOf } from '../bits/bit.ts';
 import { formatLength } from '../quantity/format.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
 import type { BesideCut } from './between-cuts.ts';
-import { fitWords } from '../cuts/inlay/fit-words.ts';
+import { kindOf } from '../cuts/kinds.ts';
+import type { DrillCycle } from '../cuts/kind.ts';
 import { titleOf } from '../cuts/title.ts';
 import type { Cut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
@@ -36,7 +37,7 @@ export function programsFor(
         minutes: made.minutes,
         slope: made.carving ? profileOf(job.bits[number]).slope : 0,
         details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job, made.tabs.length),
-        drilling: cut.kind === 'drill' && made.holes ? { ...cut, holes: made.holes } : undefined,
+        drilling: drillingOf(kindOf(cut).cycle?.(cut), made.holes),
         dwells: made.dwells,
         beside: result.beside[k],
       },
@@ -68,30 +69,17 @@ export function programsFor(
   }));
 }
 
+const drillingOf = (cycle: DrillCycle | undefined, holes: CutResult['holes']) => cycle && holes && { ...cycle, holes };
+
 /** The same of a bit that clears before a cut's own. */
 export function clearingDetails({ step, depthPerPass }: NonNullable<CutResult['clearing']>, unit: Job['unit']): string {
   return `at ${formatLength(step, unit, 3)}, ${formatLength(depthPerPass, unit, 3)} a pass`;
 }
 
-/**
- * Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”.
- * @param tabs how many stand, which may be fewer than were asked for.
- */
+/** Settings that someone needs two months later, for a program’s heading; see `CutKind.details`. */
 export function detailsOf(cut: Cut, { unit }: Pick<Job, 'unit'>, tabs: number): string {
-  const standing = tabs === 1 ? '1 tab' : `${tabs} tabs`;
   const length = (mm: number) => formatLength(mm, unit, 3);
-  switch (cut.kind) {
-    case 'v-carve':
-      return `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`;
-    case 'profile':
-      return `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${standing}`;
-    case 'pocket':
-      return `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`;
-    case 'drill':
-      return cut.peck > 0 ? `pecks of ${length(cut.peck)}, ${cut.retract} retract` : 'in one go';
-    case 'inlay':
-      return `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass${cut.role === 'part' ? `, ${standing}` : ''}`;
-  }
+  return kindOf(cut).details(cut, length, tabs === 1 ? '1 tab' : `${tabs} tabs`, unit);
 }
 
 /** Where zero lies, in words: “lower left corner, top of the stock”. */

@@ -1,7 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
 import type { Cut } from '../document/cut.ts';
-import { BIT_KINDS } from '../cuts/new-cut.ts';
+import { kindOf } from '../cuts/kinds.ts';
 import { cutsOf, type Judged, type Remark, type Remedy, setCut } from './remark.ts';
 
 /** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */
@@ -133,6 +133,7 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
 async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number): Promise<Remedy[]> {
   const usual = (diameter: number) => ('step' in cut ? { step: Math.round(diameter * 40) / 100 } : {});
   const own = job.bits.find((bit) => bit.id === cut.bit);
+  const kind = kindOf(cut);
   const tries: { label: string; fields: Record<string, unknown> }[] = [];
   if (own && 'step' in cut) tries.push({ label: 'Use a step of 40 % of the bit', fields: usual(own.diameter) });
   if ('clearBits' in cut && cut.clearBits.length)
@@ -141,8 +142,8 @@ async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number
   if (own && 'entry' in cut)
     tries.push({ label: 'Go in by a ramp of 5°', fields: { entry: { kind: 'ramp', angle: 5 } } });
   const fitting = job.bits
-    .filter((bit) => BIT_KINDS[cut.kind].includes(bit.kind) && bit.id !== cut.bit)
-    .sort((a, b) => (cut.kind === 'v-carve' ? a.tip - b.tip : a.diameter - b.diameter));
+    .filter((bit) => kind.bits.includes(bit.kind) && bit.id !== cut.bit)
+    .sort((a, b) => kind.finest?.(a, b) ?? a.diameter - b.diameter);
   for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...usual(bit.diameter) } });
   for (const { label, fields } of tries) {
     const made = await tryCut({ ...cut, ...fields } as Cut);

@@ -1,8 +1,8 @@
 import { formatLength } from '../quantity/format.ts';
+import { kindOf } from '../cuts/kinds.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
 import type { Stock } from '../document/stock.ts';
 import { spread, thicknessAt, thickest } from '../stock/stock.ts';
-import type { Cut } from '../document/cut.ts';
 import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
 
 /**
@@ -16,14 +16,6 @@ const DEEPEST_PAST = 1;
 
 /** Wood kept under a carving, mm, when its depth is reduced for the stock. */
 const FLOOR_KEPT = 2;
-
-/** Most that a cut takes off at once, mm; drilling goes by pecks, and takes none. */
-function takenAtOnce(cut: Cut, depth: number): number {
-  if (cut.kind === 'drill') return 0;
-  if (cut.kind !== 'v-carve') return Math.min(cut.depthPerPass, depth);
-  const whole = depth - cut.startDepth;
-  return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
-}
 
 /** Strokes of a V-carving that come out narrower by more than this, mm, or by more than this share, look uneven. */
 const NARROWER = 0.2;
@@ -141,7 +133,7 @@ export function judgeDepth(judged: Judged): Remark[] {
     }
     const bit = job.bits.find((b) => b.id === cut.bit);
     const most = bit?.presets.find((preset) => preset.material === stock.material)?.depthPerPass;
-    const atOnce = takenAtOnce(cut, result.depth);
+    const atOnce = kindOf(cut).takenAtOnce(cut, result.depth);
     if (bit && most !== undefined && atOnce > most + 0.01)
       remarks.push({
         ...about,

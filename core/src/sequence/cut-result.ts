@@ -3,7 +3,7 @@ import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { clearLinks } from './clear-links.ts';
-import type { CutPart } from '../cuts/cut-parts.ts';
+import type { CutPart } from '../cuts/cut-part.ts';
 import type { Job } from '../document/job.ts';
 
 /** What one bit does for a cut, with its times and lengths. */

@@ -1,5 +1,5 @@
 import type { Cut } from '../document/cut.ts';
-import { rankOf } from '../cuts/rank.ts';
+import { kindOf } from '../cuts/kinds.ts';
 
 /** With more cuts than this there are too many orders to try. */
 const MOST_CUTS = 7;
@@ -15,7 +15,7 @@ const CUT_OUT = 3;
  */
 export function fewestChanges(cuts: readonly Cut[], now: number): Cut[] | undefined {
   if (cuts.length < 2 || cuts.length > MOST_CUTS) return undefined;
-  const last = cuts.filter((cut) => rankOf(cut, false) >= CUT_OUT).sort((a, b) => rankOf(a, false) - rankOf(b, false));
+  const last = cuts.filter((cut) => rankOf(cut) >= CUT_OUT).sort((a, b) => rankOf(a) - rankOf(b));
   const free = cuts.filter((cut) => !last.includes(cut));
   let best: Cut[] | undefined;
   let least = now;
@@ -38,7 +38,9 @@ export function fewestChanges(cuts: readonly Cut[], now: number): Cut[] | undefi
   return best;
 }
 
+const rankOf = (cut: Cut) => kindOf(cut).rank(cut);
+
 function changesOf(cuts: readonly Cut[]): number {
-  const bits = cuts.flatMap((cut) => ('clearBits' in cut ? [...cut.clearBits, cut.bit] : [cut.bit]));
+  const bits = cuts.flatMap((cut) => [...(kindOf(cut).clearBits?.(cut) ?? []), cut.bit]);
   return bits.filter((bit, i) => i > 0 && bit !== bits[i - 1]).length;
 }

@@ -3,7 +3,7 @@ import type { InlayCut, PocketCut, ProfileCut } from '../document/cut.ts';
 import type { Track } from '../motion/track.ts';
 import { grooveRoute } from '../ways/groove-route.ts';
 import { orderParts } from './order.ts';
-import { rankOf } from '../cuts/rank.ts';
+import { CUT_KINDS } from '../cuts/kinds.ts';
 import { orderTracks } from '../ways/order-tracks.ts';
 
 /** Numbers from 0 to 1 that come again (Park and Miller 1988). */
@@ -13,10 +13,10 @@ function dice(seed: number): () => number {
 }
 
 test('a recess is cut among the pockets, its part among what is cut out', () => {
-  const inlay = (role: string) => rankOf({ kind: 'inlay', role } as InlayCut, false);
-  const outside = rankOf({ kind: 'profile', side: 'outside' } as ProfileCut, false);
-  expect(inlay('recess')).toBe(rankOf({ kind: 'pocket' } as PocketCut, false));
-  expect(inlay('recess')).toBeLessThan(rankOf({ kind: 'profile', side: 'inside' } as ProfileCut, false));
+  const inlay = (role: string) => CUT_KINDS.inlay.rank({ role } as InlayCut);
+  const outside = CUT_KINDS.profile.rank({ side: 'outside' } as ProfileCut);
+  expect(inlay('recess')).toBe(CUT_KINDS.pocket.rank({} as PocketCut));
+  expect(inlay('recess')).toBeLessThan(CUT_KINDS.profile.rank({ side: 'inside' } as ProfileCut));
   expect(inlay('part')).toBe(outside);
 });
 

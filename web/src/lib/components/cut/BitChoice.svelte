@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Cut } from '@kerbe/core/document/cut';
-  import { BIT_KINDS } from '@kerbe/core/cuts/new-cut';
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
 
@@ -8,7 +8,7 @@
   const { session } = useWorkbench();
   const options = $derived(
     session.job.bits
-      .filter((bit) => BIT_KINDS[cut.kind].includes(bit.kind) || bit.id === cut.bit)
+      .filter((bit) => kindOf(cut).bits.includes(bit.kind) || bit.id === cut.bit)
       .map((bit) => ({ value: bit.id, label: bit.name })),
   );
 </script>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Cut, ProfileCut } from '@kerbe/core/document/cut';
-  import { VERBS, worksOn } from '@kerbe/core/cuts/title';
+  import { kindOf } from '@kerbe/core/cuts/kinds';
+  import { worksOn } from '@kerbe/core/cuts/title';
   import { presetFor } from '@kerbe/core/bits/bit';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
@@ -44,7 +45,7 @@
 </script>
 
 <p class="sentence">
-  {VERBS[cut.kind]}
+  {kindOf(cut).verb}
   <button
     class="set-in chosen-outlines"
     type="button"

@@ -1,0 +1,16 @@
+import type { Cut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
+import type { Clipper } from '../geometry/clipper.ts';
+import { CutProblem } from '../ways/cut-problem.ts';
+import type { CutArtwork, CutPart } from './cut-part.ts';
+import { kindOf } from './kinds.ts';
+
+/**
+ * The ordered paths of a cut, one for each bit it takes.
+ * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
+ */
+export async function partsOf(job: Job, cut: Cut, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
+  const bit = job.bits.find((b) => b.id === cut.bit);
+  if (!bit) throw new CutProblem('This cut’s bit is no longer in the job; choose another.');
+  return kindOf(cut).make(job, cut, bit, artwork, clipper);
+}
