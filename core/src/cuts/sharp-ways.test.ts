@@ -7,6 +7,7 @@ import { flatTrack } from '../motion/track.ts';
 import { carvablesOf } from '../ways/carvable.ts';
 import { enterTrack } from '../ways/entry.ts';
 import { pocket, type PocketSettings } from '../ways/pocket.ts';
+import { profile } from '../ways/profile.ts';
 import { nestRings } from '../ways/rings.ts';
 import { vCarve } from './v-carve/v-carve.ts';
 
@@ -94,4 +95,31 @@ describe('V-carving', () => {
     const { tooNarrow } = await carve(Float64Array.of(0, -0.5, 40, 0, 0, 0.5), { bit: { ...bit, flat: 0.3 } });
     expect(tooNarrow).toBeCloseTo(24 + 2 * 0.3 * Math.SQRT2, 1);
   });
+});
+
+test('a ramped tab rises evenly to its middle and falls again, on a round wall and from any start', () => {
+  const round = Float64Array.from(
+    Array.from({ length: 300 }, (_, i) => [50 + 40 * Math.cos((Math.PI * i) / 150), 50 + 40 * Math.sin((Math.PI * i) / 150)]).flat(), // prettier-ignore
+  );
+  for (const start of [[{ x: 93, y: 50 }], [{ x: 50, y: 93 }], [{ x: 20, y: 20 }]]) {
+    const { path, tabs } = profile(
+      [round],
+      { feed: 1000, plunge: 500, lift: 5, diameter: 6, side: 'outside', depth: 8, depthPerPass: 8, climb: true, thickness: 8, start, tabs: { count: 3, length: 10, height: 3, shape: 'ramped' } },
+      clipper,
+    ); // prettier-ignore
+    expect(tabs).toHaveLength(3);
+    // Along the way of the bit a tab is longer by the bit, half on each side; it rises over half of its own length.
+    const half = (10 * 43) / 40 / 2;
+    let onTabs = 0;
+    for (const { x, y } of tabs)
+      for (let i = 0; i < path.feed.length; i++) {
+        if (path.feed[i] === 0) continue;
+        const [px, py, pz] = path.xyz.subarray(3 * i, 3 * i + 3);
+        const off = Math.hypot(px - x, py - y);
+        if (off > half || pz > -4) continue;
+        onTabs++;
+        expect(Math.abs(pz - (-8 + 3 * (1 - off / half)))).toBeLessThan(0.45);
+      }
+    expect(onTabs).toBeGreaterThan(30);
+  }
 });
