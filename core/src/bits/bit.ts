@@ -51,3 +51,11 @@ export function ridgeHeight({ flat, slope }: Profile, step: number): number {
 export function presetFor(bit: Bit, material: string): Preset | undefined {
   return bit.presets.find((preset) => preset.material === material) ?? bit.presets[0];
 }
+
+/** A usual step between neighbouring ways of an end mill: 40 % of its diameter (common practice), to a hundredth, mm. */
+export function usualStep({ diameter }: Bit): number {
+  return Math.round(diameter * 40) / 100;
+}
+
+/** What a kind of bit is called in a sentence. */
+export const BIT_WORDS: Record<Bit['kind'], string> = { v: 'a V-bit', end: 'an end mill', drill: 'a drill' };

@@ -36,12 +36,20 @@ export interface DrillCycle {
   dwell: number;
 }
 
+/** A mark of outlines on the sheet: how it looks, and its word in the legend. */
+export interface Mark {
+  look: 'filled' | 'hatched' | 'crossed' | 'way' | 'holes';
+  word: string;
+}
+
 /** All that the house asks of a kind of cut. A kind is a folder with one of these, and a line in `kinds.ts`. */
 export interface CutKind<C extends Cut = Cut> {
   /** What it does, first in its title: “Carve”. */
   verb: string;
   /** The same where it depends on the cut: “Inlay recess of”. */
   title?(cut: C): string;
+  /** How its outlines are marked on the sheet, and what that is called there. */
+  mark: Mark;
   /** Kinds of bit it takes, the usual first. */
   bits: readonly Bit['kind'][];
   /** Which of two bits gets into finer places; without it, the one with the smaller diameter. */
@@ -57,6 +65,12 @@ export interface CutKind<C extends Cut = Cut> {
   tabs?(cut: C): AskedTabs;
   /** The fields of a new cut that are the kind’s own. */
   fresh(from: FreshFrom): object;
+  /** Cuts that are made together with a new one: the other half of an inlay. */
+  beside?(cut: C): C[];
+  /** What else than feeds and speed a bit’s setting for a material sets. */
+  fromPreset?(cut: C, preset: Preset): Partial<C>;
+  /** What another bit sets, whatever it cuts. */
+  fromBit?(bit: Bit): Partial<C>;
   /**
    * The ordered paths, one for each bit it takes.
    * @throws with one sentence for what cannot be cut; see `cannotBeCut`.

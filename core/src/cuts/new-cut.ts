@@ -1,4 +1,4 @@
-import { presetFor } from '../bits/bit.ts';
+import { presetFor, usualStep } from '../bits/bit.ts';
 import { type Cut, CutSchema } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import { CUT_KINDS } from './kinds.ts';
@@ -29,7 +29,7 @@ export function newCut(job: Job, kind: Cut['kind'], id: string): Cut | undefined
     depthPerPass,
     thick,
     through: thick + (job.stock.zeroZ === 'spoilboard' ? 0.05 : 0.5),
-    step: Math.round(bit.diameter * 40) / 100,
+    step: usualStep(bit),
     entry: { kind: 'ramp', angle: 5 },
     tabs: { count: job.stock.holdDown === 'tape' ? 0 : 4, length: 8, height: Math.min(3, thick / 2) },
   });

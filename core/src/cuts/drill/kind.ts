@@ -12,6 +12,7 @@ const RANK = 0;
 /** Holes at the middles of circles. */
 export const drillKind: CutKind<DrillCut> = {
   verb: 'Drill',
+  mark: { look: 'holes', word: 'hole' },
   bits: ['drill', 'end'],
   rank: () => RANK,
   fresh: ({ bit, through }) => ({ depth: Math.min(through, bit.flute), peck: 3.175, retract: 'full', dwell: 0 }),

@@ -5,6 +5,7 @@ import type { Clipper } from '../../geometry/clipper.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket } from '../../ways/pocket.ts';
 import { profile } from '../../ways/profile.ts';
+import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
 import { fitWords } from './fit-words.ts';
@@ -14,6 +15,7 @@ import { inlayFit } from './inlay-fit.ts';
 export const inlayKind: CutKind<InlayCut> = {
   verb: 'Inlay',
   title: (cut) => `Inlay ${cut.role} of`,
+  mark: { look: 'crossed', word: 'inlay' },
   bits: ['end'],
   rank: (cut) => (cut.role === 'recess' ? 2.5 : 4),
   tabs: (cut) => cut.tabs,
@@ -28,6 +30,10 @@ export const inlayKind: CutKind<InlayCut> = {
     tabs: { ...tabs, count: 0 },
     shift: { x: 0, y: 0 },
   }),
+  // The part is laid beside the recess when its outlines are known.
+  beside: (cut) => [{ ...cut, id: `${cut.id}-part`, role: 'part', tabs: { ...cut.tabs, count: 3 } }],
+  fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  fromBit: (bit) => ({ step: usualStep(bit) }),
   make: inlaid,
   details: (cut, length, tabs, unit) =>
     `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass${cut.role === 'part' ? `, ${tabs}` : ''}`,

@@ -5,6 +5,7 @@ import type { Clipper } from '../../geometry/clipper.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket, type PocketSettings } from '../../ways/pocket.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
+import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
 
@@ -13,6 +14,7 @@ const RANK = 2.5;
 /** An area cleared to a depth. */
 export const pocketKind: CutKind<PocketCut> = {
   verb: 'Pocket',
+  mark: { look: 'hatched', word: 'pocket' },
   bits: ['end'],
   rank: () => RANK,
   clearBits: (cut) => cut.clearBits,
@@ -23,6 +25,8 @@ export const pocketKind: CutKind<PocketCut> = {
     climb: true,
     entry,
   }),
+  fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  fromBit: (bit) => ({ step: usualStep(bit) }),
   make: pocketed,
   details: (cut, length) =>
     `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`,

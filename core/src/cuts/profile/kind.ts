@@ -11,10 +11,12 @@ import type { CutKind } from '../kind.ts';
 /** Along outlines, beside or on them, usually right through. */
 export const profileKind: CutKind<ProfileCut> = {
   verb: 'Cut out',
+  mark: { look: 'way', word: 'cut through' },
   bits: ['end'],
   rank: (cut) => (cut.side === 'outside' ? 4 : 3),
   tabs: (cut) => cut.tabs,
   fresh: ({ through, tabs }) => ({ side: 'outside', depth: through, climb: true, tabs }),
+  fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   make: profiled,
   details: (cut, length, tabs) =>
     `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${tabs}`,

@@ -14,6 +14,7 @@ const RANK = 1.5;
 /** Grooves along the middle of outlines, as deep as a V-bit must go to touch both walls. */
 export const vCarveKind: CutKind<VCarveCut> = {
   verb: 'Carve',
+  mark: { look: 'filled', word: 'carved' },
   bits: ['v'],
   finest: (a, b) => a.tip - b.tip,
   rank: () => RANK,
@@ -27,6 +28,8 @@ export const vCarveKind: CutKind<VCarveCut> = {
       depthPerPass: preset && preset.depthPerPass < depthLimit ? depthPerPass : null,
     };
   },
+  // One pass stays one pass.
+  fromPreset: (cut, { depthPerPass }) => (cut.depthPerPass === null ? {} : { depthPerPass }),
   make: carve,
   details: (cut, length) => `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`,
   takenAtOnce: (cut, depth) => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { Bit, Preset } from '@kerbe/core/document/bit';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { Refusal, send } from '$lib/send';
@@ -27,7 +28,7 @@
   }
   function uses(id: string): string {
     const cuts = session.job.cuts
-      .filter((cut) => cut.bit === id || ('clearBits' in cut && cut.clearBits.includes(id)))
+      .filter((cut) => cut.bit === id || kindOf(cut).clearBits?.(cut).includes(id))
       .map((cut) => bench.cutNumber(cut.id));
     return cuts.length ? `cut ${cuts.sort((a, b) => a - b).join(', ')}` : 'not used yet';
   }

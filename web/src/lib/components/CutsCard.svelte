@@ -1,6 +1,8 @@
 <script lang="ts">
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
+  import { BIT_WORDS } from '@kerbe/core/bits/bit';
+  import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
   import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import type { Cut } from '@kerbe/core/document/cut';
@@ -56,14 +58,9 @@
     const cut = newCut(session.job, kind, `cut-${n}`);
     problem = cut
       ? undefined
-      : `This job has no bit for that; take ${kind === 'v-carve' ? 'a V-bit' : 'an end mill'} from the shop’s table at Bits.`;
+      : `This job has no bit for that; take ${BIT_WORDS[CUT_KINDS[kind].bits[0]]} from the shop’s table at Bits.`;
     if (!cut) return;
-    if (cut.kind !== 'inlay') session.update((job) => job.cuts.push(cut));
-    else {
-      // Both halves from one outline; the part is laid beside the recess when its outlines are known.
-      const part: Cut = { ...cut, id: `${cut.id}-part`, role: 'part', tabs: { ...cut.tabs, count: 3 } };
-      session.update((job) => job.cuts.push(cut, part));
-    }
+    session.update((job) => job.cuts.push(cut, ...(kindOf(cut).beside?.(cut) ?? [])));
     bench.activeCut = cut.id;
   }
 

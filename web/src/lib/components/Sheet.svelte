@@ -2,6 +2,7 @@
   import { select } from 'd3-selection';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
@@ -83,7 +84,7 @@
   const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && bench.foreign));
   const profiles = $derived(
     (session.view?.cuts ?? []).filter(
-      (cut) => session.job.cuts.find((c) => c.id === cut.cut)?.kind === 'profile' && !cut.problem,
+      (cut) => !cut.problem && session.job.cuts.some((c) => c.id === cut.cut && kindOf(c).mark.look === 'way'),
     ),
   );
   const grain = $derived.by(() => {
@@ -96,8 +97,16 @@
     }
     return d;
   });
-  const cutKinds = $derived(new Set(session.job.cuts.filter((cut) => cut.targets.length > 0).map((cut) => cut.kind)));
-  const carvedAny = $derived(session.job.cuts.some((cut) => cut.kind === 'v-carve' && cut.targets.length > 0));
+  /** Marks of kinds of cut that stand on the sheet, each once; ways only where they are made. */
+  const cutMarks = $derived(
+    Object.values(CUT_KINDS)
+      .map(({ mark }) => mark)
+      .filter(({ look }) =>
+        look === 'way'
+          ? profiles.length > 0
+          : session.job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.look === look),
+      ),
+  );
 </script>
 
 <div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
@@ -196,11 +205,7 @@
   <SheetLegend
     bind:height={legendHeight}
     marks={{
-      through: profiles.length > 0,
-      carved: carvedAny,
-      pocket: cutKinds.has('pocket'),
-      inlay: cutKinds.has('inlay'),
-      holes: cutKinds.has('drill'),
+      cuts: cutMarks,
       tabs: profiles.some((cut) => cut.tabs.length),
       paths: showPaths,
       starts: stop === 'cuts' && profiles.some((cut) => cut.cut === bench.activeCut && cut.starts?.length),

@@ -8,6 +8,7 @@
 </script>
 
 <script lang="ts">
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import { includesShape, toggleShape } from '@kerbe/core/document/targets';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
@@ -25,9 +26,9 @@
   const { session } = bench;
 
   /** The first cut that a shape belongs to. */
-  function cutOf(item: string, shape: number): { kind: string; id: string } | undefined {
+  function cutOf(item: string, shape: number): { look: string; id: string } | undefined {
     const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
-    return cut && { kind: cut.kind, id: cut.id };
+    return cut && { look: kindOf(cut).mark.look, id: cut.id };
   }
 
   /** Adds a shape to the active cut, or takes it out. */
@@ -71,7 +72,7 @@
       {@const active = stop === 'cuts' && cut?.id === bench.activeCut}
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <path
-        class="shape {cut?.kind ?? 'free'}"
+        class="shape {cut?.look ?? 'free'}"
         class:active
         class:done={cut && done?.has(cut.id)}
         class:dim={stop === 'run' && cut && !done?.has(cut.id)}
@@ -105,24 +106,24 @@
     stroke-width: 1.2;
     fill: transparent;
   }
-  .shape.v-carve {
+  .shape.filled {
     fill: var(--carved);
     stroke: var(--carved);
   }
-  .shape.v-carve.dim {
+  .shape.filled.dim {
     fill: transparent;
     stroke: var(--ink);
   }
-  .shape.profile {
+  .shape.way {
     stroke-width: 1;
   }
-  .shape.pocket {
+  .shape.hatched {
     fill: url(#hatch);
   }
-  .shape.inlay {
+  .shape.crossed {
     fill: url(#cross);
   }
-  .shape.drill {
+  .shape.holes {
     stroke-dasharray: 4 2;
   }
   .shape.free {

@@ -1,12 +1,11 @@
 <script lang="ts">
+  import type { Mark } from '@kerbe/core/cuts/kind';
+
   interface Props {
     /** Which marks stand on the sheet now. */
     marks: {
-      through: boolean;
-      carved: boolean;
-      pocket: boolean;
-      inlay: boolean;
-      holes: boolean;
+      /** Of the kinds of cut. */
+      cuts: Mark[];
       tabs: boolean;
       paths: boolean;
       /** Starts of cut-outs, that can be dragged as tabs can. */
@@ -26,11 +25,7 @@
 </script>
 
 <div class="legend" bind:clientHeight={height}>
-  {#if marks.through}<span><i class="key through-key"></i> cut through</span>{/if}
-  {#if marks.carved}<span><i class="key carved-key"></i> carved</span>{/if}
-  {#if marks.pocket}<span><i class="key pocket-key"></i> pocket</span>{/if}
-  {#if marks.inlay}<span><i class="key inlay-key"></i> inlay</span>{/if}
-  {#if marks.holes}<span><i class="key hole-key"></i> hole</span>{/if}
+  {#each marks.cuts as { look, word } (word)}<span><i class="key {look}-key"></i> {word}</span>{/each}
   {#if marks.tabs}<span><i class="key tab-key"></i> {marks.starts ? 'tab: drag it' : 'tab'}</span>{/if}
   {#if marks.starts}<span><i class="key start-key"></i> start: drag it</span>{/if}
   {#if marks.narrow}<span><i class="key narrow-key"></i> too thin for the tip</span>{/if}
@@ -70,27 +65,27 @@
     width: 26px;
     height: 0;
   }
-  .through-key {
+  .way-key {
     border-top: 2px dashed var(--ink);
   }
-  .carved-key {
+  .filled-key {
     height: 12px;
     width: 18px;
     background: var(--carved);
   }
-  .pocket-key,
-  .inlay-key {
+  .hatched-key,
+  .crossed-key {
     height: 14px;
     width: 20px;
     border: 1px solid var(--ink);
     background: repeating-linear-gradient(45deg, transparent 0 3px, var(--mute) 3px 4px);
   }
-  .inlay-key {
+  .crossed-key {
     background:
       repeating-linear-gradient(45deg, transparent 0 4px, var(--mute) 4px 5px),
       repeating-linear-gradient(-45deg, transparent 0 4px, var(--mute) 4px 5px);
   }
-  .hole-key {
+  .holes-key {
     height: 11px;
     width: 11px;
     border-radius: 50%;

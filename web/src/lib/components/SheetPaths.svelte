@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
   import type { CutView } from '$lib/workers/job-view';
@@ -13,6 +14,10 @@
   let { stop, profiles, done }: Props = $props();
   const bench = useWorkbench();
   const { session } = bench;
+  const lookOf = (id: string) => {
+    const cut = session.job.cuts.find((c) => c.id === id);
+    return cut && kindOf(cut).mark.look;
+  };
   const foreign = $derived(stop === 'proof' ? bench.foreign : undefined);
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
   const marked = $derived(showPaths || stop === 'cuts');
@@ -29,7 +34,7 @@
     {#if profiles.includes(cut)}
       <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
     {:else if showPaths}
-      <path class="followed {session.job.cuts.find((c) => c.id === cut.cut)?.kind}" d={cut.cutPath} />
+      <path class="followed {lookOf(cut.cut)}" d={cut.cutPath} />
     {/if}
     {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
     {#if marked && cut.leftPath}<path class="left" d={cut.leftPath} />{/if}
@@ -67,7 +72,7 @@
     vector-effect: non-scaling-stroke;
     pointer-events: none;
   }
-  .followed.v-carve {
+  .followed.filled {
     stroke: var(--wood);
   }
   .link {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { suitToPreset } from '@kerbe/core/cuts/suit';
   import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { spread, thickest } from '@kerbe/core/stock/stock';
@@ -30,10 +31,7 @@
       job.stock.material = material;
       for (const cut of job.cuts) {
         const preset = job.bits.find((bit) => bit.id === cut.bit)?.presets.find((p) => p.material === material);
-        if (preset) {
-          Object.assign(cut, { feed: preset.feed, plunge: preset.plunge, speed: preset.speed });
-          if (cut.kind === 'profile') cut.depthPerPass = preset.depthPerPass;
-        }
+        if (preset) suitToPreset(cut, preset);
       }
     });
   }

@@ -1,3 +1,4 @@
+import { kindOf } from '@kerbe/core/cuts/kinds';
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
@@ -45,7 +46,7 @@ export async function drawThumbnail(db: Kysely<Tables>, job: Job): Promise<Thumb
         }
         if (closed) d += 'z';
       }
-      thumbnail[cut.kind === 'profile' ? 'through' : 'carved'].push({ d, rule: shape.rule });
+      thumbnail[kindOf(cut).mark.look === 'way' ? 'through' : 'carved'].push({ d, rule: shape.rule });
     });
   }
   return thumbnail;

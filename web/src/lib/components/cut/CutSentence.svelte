@@ -2,7 +2,7 @@
   import type { Cut, ProfileCut } from '@kerbe/core/document/cut';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { worksOn } from '@kerbe/core/cuts/title';
-  import { presetFor } from '@kerbe/core/bits/bit';
+  import { suitToBit } from '@kerbe/core/cuts/suit';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from '../Choice.svelte';
   import Quantity from '../Quantity.svelte';
@@ -33,13 +33,8 @@
   /** Another bit brings its own settings for the material. */
   function changeBit(bitId: string): void {
     change((c) => {
-      c.bit = bitId;
       const bit = session.job.bits.find((b) => b.id === bitId);
-      const preset = bit && presetFor(bit, session.job.stock.material);
-      if (!preset) return;
-      Object.assign(c, { feed: preset.feed, plunge: preset.plunge, speed: preset.speed });
-      if (c.kind === 'profile' || c.kind === 'pocket' || c.kind === 'inlay') c.depthPerPass = preset.depthPerPass;
-      if (c.kind === 'pocket' || c.kind === 'inlay') c.step = Math.round(bit.diameter * 40) / 100;
+      if (bit) suitToBit(c, bit, session.job.stock.material);
     });
   }
 </script>

@@ -1,0 +1,49 @@
+import { readFileSync } from 'node:fs';
+import { expect, test } from 'vitest';
+import type { Bit } from '../document/bit.ts';
+import type { Cut } from '../document/cut.ts';
+import { readJobFile } from '../document/job-file.ts';
+import { CUT_KINDS } from './kinds.ts';
+import { newCut } from './new-cut.ts';
+import { suitToBit, suitToPreset } from './suit.ts';
+
+const { job } = readJobFile(
+  readFileSync(new URL('../../../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'),
+);
+const preset = { material: 'slate', feed: 700, plunge: 200, speed: 9000, depthPerPass: 0.7 };
+const v: Bit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [preset] }; // prettier-ignore
+const mill: Bit = { id: 'm', name: 'End 5', kind: 'end', diameter: 5, tip: 0, flute: 20, shank: 6, presets: [preset] };
+const cutOf = (kind: Cut['kind']) => newCut({ ...job, bits: [...job.bits, v] }, kind, kind)!;
+
+test.each(Object.keys(CUT_KINDS) as Cut['kind'][])('%s takes feeds, speed and passes from a preset', (kind) => {
+  const cut = cutOf(kind);
+  suitToPreset(cut, preset);
+  expect(cut).toMatchObject({ feed: 700, plunge: 200, speed: 9000 });
+  if (kind === 'profile' || kind === 'pocket' || kind === 'inlay') expect(cut).toMatchObject({ depthPerPass: 0.7 });
+});
+
+test('a carving in one pass stays one, in several takes as much as the bit is set to', () => {
+  const cut = cutOf('v-carve') as Extract<Cut, { kind: 'v-carve' }>;
+  for (const [before, after] of [[null, null], [2, 0.7]] as const) {
+    cut.depthPerPass = before;
+    suitToPreset(cut, preset);
+    expect(cut.depthPerPass).toBe(after);
+  }
+}); // prettier-ignore
+
+test.each(['pocket', 'inlay'] as const)('%s with another bit steps 40 %% of that', (kind) => {
+  const cut = cutOf(kind);
+  suitToBit(cut, mill, 'slate');
+  expect(cut).toMatchObject({ bit: 'm', step: 2, depthPerPass: 0.7, feed: 700 });
+  // Without settings at all the step still goes with the bit.
+  suitToBit(cut, { ...mill, id: 'bare', diameter: 8, presets: [] }, 'slate');
+  expect(cut).toMatchObject({ bit: 'bare', step: 3.2, feed: 700 });
+});
+
+test('an inlay is two cuts, others are one', () => {
+  const made = (Object.keys(CUT_KINDS) as Cut['kind'][]).map((kind) => {
+    const cut = cutOf(kind);
+    return [kind, (CUT_KINDS[kind].beside as undefined | ((c: Cut) => Cut[]))?.(cut).map(({ id }) => id) ?? []];
+  });
+  expect(made.filter(([, more]) => more.length > 0)).toEqual([['inlay', ['inlay-part']]]);
+});
