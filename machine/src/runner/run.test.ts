@@ -95,6 +95,16 @@ describe('a start', () => {
     expect(basisOf('job', job).job.id).toBe(order.basis.job.id);
     expect(result.cuts.length).toBe(2);
   });
+  test('a program with two bits is refused on a bench that cannot measure the second, whatever the order says', async () => {
+    const without = (job: Job) => (job.bench.setter = null);
+    const { order } = await setUp('comet-marker', without, 'no setter');
+    expect(order.bench.setter).toBeNull();
+    await expect(bench.run(order)).rejects.toThrow(/no tool setter to measure a changed bit with/);
+    const setter = { x: 580, y: 390 };
+    const told = { ...structuredClone(order), bench: { ...order.bench, setter } };
+    await expect(bench.run(told)).rejects.toThrow(/no tool setter to measure a changed bit with/);
+    expect(bench.router.state()).toMatchObject({ spindle: 0, word: 'idle' });
+  });
   test('a program that would leave the reach, is cut off, or is not the one that was written is not run', async () => {
     const { order } = await setUp();
     const withText = (change: (text: string) => string, keepHash = false) => {
