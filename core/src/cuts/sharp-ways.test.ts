@@ -8,6 +8,7 @@ import { carvablesOf } from '../ways/carvable.ts';
 import { enterTrack } from '../ways/entry.ts';
 import { pocket, type PocketSettings } from '../ways/pocket.ts';
 import { profile } from '../ways/profile.ts';
+import { placeTabs } from '../ways/tabs.ts';
 import { nestRings } from '../ways/rings.ts';
 import { vCarve } from './v-carve/v-carve.ts';
 
@@ -121,5 +122,20 @@ test('a ramped tab rises evenly to its middle and falls again, on a round wall a
         expect(Math.abs(pz - (-8 + 3 * (1 - off / half)))).toBeLessThan(0.45);
       }
     expect(onTabs).toBeGreaterThan(30);
+  }
+});
+
+test('tabs keep off every corner of a turned board, the first point’s too', () => {
+  for (let degrees = 5; degrees < 360; degrees += 23) {
+    const [c, n] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+    const corners = [[0, 0], [60, 0], [60, 40], [0, 40]].map(([x, y]) => [c * x - n * y, n * x + c * y]); // prettier-ignore
+    // So many tabs that some would lie in corners by even spacing, wherever the loop begins.
+    for (let first = 0; first < 4; first++) {
+      const loop = Float64Array.from([...corners.slice(first), ...corners.slice(0, first)].flat());
+      const tabs = placeTabs(loop, 5, 8);
+      expect(tabs).toHaveLength(5);
+      for (const { x, y } of tabs)
+        for (const [px, py] of corners) expect(Math.hypot(x - px, y - py)).toBeGreaterThan(7.9);
+    }
   }
 });
