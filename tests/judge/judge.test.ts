@@ -46,6 +46,7 @@ test.runIf(ONE)(
 
 /** Each went wrong once: a crash, a gouge, a notched tab, full depth at once, or wood left standing. */
 const HARD = `pocket rings-a-bit-apart --bit end:6 --depth 3.785 --step 6mm
+pocket letters-opened --bit end:1.54 --depth 3.611 --depth-per-pass 2.365 --step 1mm --ramp 11.6deg
 pocket letters-with-a-finish --bit end:3.175 --depth 6 --depth-per-pass 2.469 --conventional --step 3.124mm --ramp 13.7deg --finish 0.21 --slots
 pocket short-spines --bit end:2 --depth 3 --step 2mm --ramp 2deg
 profile plate-with-tabs --bit end:6 --depth 12 --depth-per-pass 3 --ramp 30deg --tabs 4 --tab 6x1.5

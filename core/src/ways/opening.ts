@@ -20,6 +20,9 @@ export interface OpeningSettings {
   room: (x: number, y: number) => number;
 }
 
+/** Moves are looked at every so many radii of the bit. */
+const BETWEEN = 0.25;
+
 /** Loops are this share of the bit’s radius wide: smaller ones bury it again, larger ones take longer. */
 const LOOP = 0.5;
 
@@ -61,9 +64,17 @@ export function openingsIn(region: Region, levels: readonly Loops[], settings: O
   if (tracks.length === 0) return tracks;
   // A slot is the lesser evil than a loop through a wall, should an axis ever lead there.
   const edge = Clearance.ofLoops(region.loops);
+  const legal = (x: number, y: number) => insideArea(region.loops, x, y) || edge.at(x, y) <= ROUNDING;
   return tracks.filter(({ xyz }) => {
-    for (let i = 0; i < xyz.length; i += 3)
-      if (!insideArea(region.loops, xyz[i], xyz[i + 1]) && edge.at(xyz[i], xyz[i + 1]) > ROUNDING) return false;
+    for (let i = 0; i < xyz.length; i += 3) {
+      if (!legal(xyz[i], xyz[i + 1])) return false;
+      if (i === 0) continue;
+      // Between its ends a long move may still cross a bend of the wall.
+      const [dx, dy] = [xyz[i] - xyz[i - 3], xyz[i + 1] - xyz[i - 2]];
+      const pieces = Math.floor(Math.hypot(dx, dy) / (BETWEEN * settings.radius));
+      for (let k = 1; k <= pieces; k++)
+        if (!legal(xyz[i - 3] + (dx * k) / (pieces + 1), xyz[i - 2] + (dy * k) / (pieces + 1))) return false;
+    }
     return true;
   });
 }
