@@ -4,6 +4,9 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 import svelteConfig from './web/svelte.config.js';
 
+// A drill is a kind of bit, too.
+const KINDS_OF_CUT = '/^(v-carve|profile|pocket|inlay)$/';
+
 export default ts.config(
   { ignores: ['**/build/', '**/.svelte-kit/', '**/node_modules/', '.data/'] },
   js.configs.recommended,
@@ -20,6 +23,31 @@ export default ts.config(
       'svelte/no-navigation-without-resolve': 'off',
       'svelte/prefer-svelte-reactivity': 'off',
       'no-undef': 'off',
+    },
+  },
+  {
+    // What a kind of cut is like, its folder says (`cuts/<kind>/`, `kindOf`). The files left out still ask, and are owed.
+    files: ['{core,machine,web,command}/**/src/**/*.{ts,svelte}', '{core,machine,web,command}/src/**/*.{ts,svelte}'],
+    ignores: [
+      '**/*.test.ts',
+      'core/src/cuts/**',
+      'core/src/document/**',
+      'core/src/remarks/{artwork,depth,holding,inlay,quicker,width}.ts',
+      'command/src/{bench,bench-load,cut,cut-options,figures}.ts',
+      'web/src/lib/components/{CutHandles,CutsCard,Section}.svelte',
+      'web/src/lib/components/cut/*.svelte',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          `BinaryExpression[left.property.name='kind'][right.value=${KINDS_OF_CUT}]`,
+          `BinaryExpression[left.object.name=/^(cut|c)$/][left.property.name='kind']`,
+          `BinaryExpression[left.name='kind'][right.value=${KINDS_OF_CUT}]`,
+          `SwitchCase[test.value=${KINDS_OF_CUT}]`,
+          `BinaryExpression[operator='in'][right.name=/^(cut|c)$/]`,
+        ].map((selector) => ({ selector, message: 'Ask the kind (kindOf) instead of which kind it is.' })),
+      ],
     },
   },
   {
