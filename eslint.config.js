@@ -32,7 +32,7 @@ export default ts.config(
       '**/*.test.ts',
       'core/src/cuts/**',
       'core/src/document/**',
-      'core/src/remarks/{artwork,depth,holding,inlay,quicker,width}.ts',
+      'core/src/remarks/{depth,holding,inlay,quicker,width}.ts',
       'command/src/{bench,bench-load,cut,cut-options,figures}.ts',
       'web/src/lib/components/{CutHandles,CutsCard,Section}.svelte',
       'web/src/lib/components/cut/*.svelte',

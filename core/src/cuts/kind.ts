@@ -4,6 +4,7 @@ import type { Job } from '../document/job.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import type { CutArtwork, CutPart } from './cut-part.ts';
+import type { Try } from './usual-tries.ts';
 
 /** Tabs as a cut asks for them. */
 export interface AskedTabs {
@@ -81,6 +82,8 @@ export interface CutKind<C extends Cut = Cut> {
    * @param tabs how many stand, in words.
    */
   details(cut: C, length: (mm: number) => string, tabs: string, unit: LengthUnit): string;
+  /** Changes that may let it be made where it cannot be, the first to be tried first. */
+  tries?(cut: C, own: Bit | undefined): Try[];
   /** What a controller’s own cycle would have to do, where there is one for it. */
   cycle?(cut: C): DrillCycle;
   /** Most that it takes off at once when it goes so deep, mm. */

@@ -131,20 +131,13 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
 
 /** Usual settings and other bits, tried one after the other: the first that the cut can be made with, or its removal. */
 async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number): Promise<Remedy[]> {
-  const usual = (diameter: number) => ('step' in cut ? { step: Math.round(diameter * 40) / 100 } : {});
   const own = job.bits.find((bit) => bit.id === cut.bit);
   const kind = kindOf(cut);
-  const tries: { label: string; fields: Record<string, unknown> }[] = [];
-  if (own && 'step' in cut) tries.push({ label: 'Use a step of 40 % of the bit', fields: usual(own.diameter) });
-  if ('clearBits' in cut && cut.clearBits.length)
-    tries.push({ label: `Use ${own?.name ?? 'one bit'} alone`, fields: { clearBits: [] } });
-  if ('finish' in cut && cut.finish > 0) tries.push({ label: 'Cut without a finish allowance', fields: { finish: 0 } });
-  if (own && 'entry' in cut)
-    tries.push({ label: 'Go in by a ramp of 5°', fields: { entry: { kind: 'ramp', angle: 5 } } });
+  const tries = kind.tries?.(cut, own) ?? [];
   const fitting = job.bits
     .filter((bit) => kind.bits.includes(bit.kind) && bit.id !== cut.bit)
     .sort((a, b) => kind.finest?.(a, b) ?? a.diameter - b.diameter);
-  for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...usual(bit.diameter) } });
+  for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...kind.fromBit?.(bit) } });
   for (const { label, fields } of tries) {
     const made = await tryCut({ ...cut, ...fields } as Cut);
     if (made.every((part) => !part.problem)) return [{ label, patch: setCut(index, fields) }];

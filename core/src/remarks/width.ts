@@ -1,6 +1,6 @@
 import { formatLength, formatMinutes } from '../quantity/format.ts';
 import { thickest } from '../stock/stock.ts';
-import { presetFor } from '../bits/bit.ts';
+import { presetFor, usualStep } from '../bits/bit.ts';
 import type { VCarveCut } from '../document/cut.ts';
 import { newCut } from '../cuts/new-cut.ts';
 import { resized } from './artwork-scale.ts';
@@ -161,7 +161,7 @@ function leftBehind({ job }: Judged, { cut, index, result }: JudgedCut): Remark[
           patch: setCut(index, {
             bit: smaller.id,
             clearBits: [...cut.clearBits, bit.id],
-            step: Math.round(smaller.diameter * 40) / 100,
+            step: usualStep(smaller),
             ...(preset && {
               feed: preset.feed,
               plunge: preset.plunge,

@@ -8,6 +8,7 @@ import { profile } from '../../ways/profile.ts';
 import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
+import { byARamp, withUsualStep } from '../usual-tries.ts';
 import { fitWords } from './fit-words.ts';
 import { inlayFit } from './inlay-fit.ts';
 
@@ -34,6 +35,7 @@ export const inlayKind: CutKind<InlayCut> = {
   beside: (cut) => [{ ...cut, id: `${cut.id}-part`, role: 'part', tabs: { ...cut.tabs, count: 3 } }],
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  tries: (_, own) => [...withUsualStep(own), ...byARamp(own)],
   make: inlaid,
   details: (cut, length, tabs, unit) =>
     `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass${cut.role === 'part' ? `, ${tabs}` : ''}`,

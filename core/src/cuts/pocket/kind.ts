@@ -8,6 +8,7 @@ import { clearBitsOf, cleared } from '../clearing.ts';
 import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
+import { byARamp, withOneBit, withoutFinish, withUsualStep } from '../usual-tries.ts';
 
 const RANK = 2.5;
 
@@ -27,6 +28,7 @@ export const pocketKind: CutKind<PocketCut> = {
   }),
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  tries: (cut, own) => [...withUsualStep(own), ...withOneBit(cut, own), ...withoutFinish(cut), ...byARamp(own)],
   make: pocketed,
   details: (cut, length) =>
     `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`,

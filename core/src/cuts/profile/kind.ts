@@ -7,6 +7,7 @@ import { thickest } from '../../stock/stock.ts';
 import { profile, type ProfileSettings } from '../../ways/profile.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
+import { withoutFinish } from '../usual-tries.ts';
 
 /** Along outlines, beside or on them, usually right through. */
 export const profileKind: CutKind<ProfileCut> = {
@@ -17,6 +18,7 @@ export const profileKind: CutKind<ProfileCut> = {
   tabs: (cut) => cut.tabs,
   fresh: ({ through, tabs }) => ({ side: 'outside', depth: through, climb: true, tabs }),
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  tries: withoutFinish,
   make: profiled,
   details: (cut, length, tabs) =>
     `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${tabs}`,

@@ -7,6 +7,7 @@ import { CutProblem } from '../../ways/cut-problem.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
 import { type CutArtwork, type CutPart, cutPart, nothingToCut } from '../cut-part.ts';
 import type { CutKind } from '../kind.ts';
+import { withOneBit } from '../usual-tries.ts';
 import { vCarve } from './v-carve.ts';
 
 const RANK = 1.5;
@@ -30,6 +31,7 @@ export const vCarveKind: CutKind<VCarveCut> = {
   },
   // One pass stays one pass.
   fromPreset: (cut, { depthPerPass }) => (cut.depthPerPass === null ? {} : { depthPerPass }),
+  tries: withOneBit,
   make: carve,
   details: (cut, length) => `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`,
   takenAtOnce: (cut, depth) => {
