@@ -360,6 +360,17 @@ function judgeWalls(
   const { tabs } = asked;
   const radius = asked.diameter / 2;
   const through = tabs.count > 0 && asked.skin === 0;
+  // An outline with a narrow neck is gone round in several loops, each with its tabs.
+  const starts: [number, number][] = [];
+  let lifted = true;
+  for (const { feed, bx, by, bz } of moves) {
+    if (feed === 0) lifted = true;
+    else if (lifted && bz < -deepest + 0.02) {
+      lifted = false;
+      if (!starts.some(([x, y]) => Math.hypot(x - bx, y - by) < 1)) starts.push([bx, by]);
+    }
+  }
+  const loops = Math.max(1, starts.length / drawn.loops.length);
   const ceiling = -(asked.depth - tabs.height);
   for (const loop of drawn.loops) {
     const high: boolean[] = [];
@@ -404,7 +415,7 @@ function judgeWalls(
       step = (step + length) % every;
     }
     const perimeter = high.length * every;
-    const most = through ? tabs.count * (tabs.length + 4 * every) : 0;
+    const most = through ? loops * tabs.count * (tabs.length + 4 * every) : 0;
     if (missed > most + 2 * every)
       found.push(
         `${missed.toFixed(2)} mm of wall stand, ${most.toFixed(2)} are tabs, at ${at.map((v) => v.toFixed(2)).join(', ')}`,
@@ -441,7 +452,6 @@ function judgeWalls(
         found.push(`a tab is ${(lowest + asked.depth).toFixed(2)} mm high, ${tabs.height} were asked for`);
     }
   }
-  void moves;
   return [...new Set(found)].slice(0, 4);
 }
 

@@ -124,7 +124,7 @@
     fill: url(#cross);
   }
   .shape.holes {
-    stroke-dasharray: 4 2;
+    stroke-width: 0.8;
   }
   .shape.free {
     stroke-dasharray: 2 3;
