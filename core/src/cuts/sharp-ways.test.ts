@@ -139,3 +139,23 @@ test('tabs keep off every corner of a turned board, the first point’s too', ()
     }
   }
 });
+
+test('where the first ring is tiny a ramp goes along what follows, no steeper, and the track is whole after it', () => {
+  const circle = (r: number, n: number) =>
+    Array.from({ length: n + 1 }, (_, i) => [r * Math.cos((2 * Math.PI * i) / n), r * Math.sin((2 * Math.PI * i) / n), -3]).flat(); // prettier-ignore
+  for (const [first, goesOut] of [[0.4, true], [3, false]] as const) {
+    const xyz = Float64Array.from([...circle(first, 12), ...circle(8, 60)]);
+    const track = { xyz, closed: false, ring: 13, oneWay: true };
+    const way = points(enterTrack(track, 0, { kind: 'ramp', angle: 0.02 }, 0, 1.6));
+    let down = 0;
+    for (let i = 1; i < way.length && way[i - 1][2] > -3; i++) {
+      const long = Math.hypot(way[i][0] - way[i - 1][0], way[i][1] - way[i - 1][1]);
+      expect(way[i - 1][2] - way[i][2]).toBeLessThan(long * Math.tan(0.02) + 1e-9);
+      down = i;
+    }
+    expect(way.slice(0, down).some(([x, y]) => Math.hypot(x, y) > first + 1)).toBe(goesOut);
+    // Behind the way down every place of the track is gone over at depth.
+    const deep = way.slice(down).map(([x, y]) => `${x.toFixed(6)} ${y.toFixed(6)}`);
+    for (const [x, y] of points(track)) expect(deep).toContain(`${x.toFixed(6)} ${y.toFixed(6)}`);
+  }
+}); // prettier-ignore
