@@ -31,8 +31,9 @@ const NARROWEST_HELIX = 0.2;
 /** Along less than this share of the bit's diameter, there and back, a ramp is a plunge in thousands of moves. */
 export const LEAST_WAY = 0.05;
 
-/** Round a ring shorter than so many diameters of the bit a ramp is all corners; along the track’s beginning it is quicker. */
+/** Many laps round a ring shorter than so many diameters of the bit are all corners; along the track’s beginning it is quicker. */
 const SMALL_RING = 2;
+const MANY_LAPS = 8;
 
 /** Chords of a helix's turn. */
 const TURN = 36;
@@ -56,7 +57,7 @@ export function enterTrack(track: Track, from: number, entry: Entry, room: numbe
   if (entry.kind === 'helix' && width >= NARROWEST_HELIX * radius) return enterByHelix(track, from, run, width);
   const around = track.ring > 2 ? lengthOf(xyz, track.ring) : 0;
   const whole = lengthOf(xyz, xyz.length / 3);
-  const tiny = around < SMALL_RING * 2 * radius && run > around && whole > 2 * around;
+  const tiny = around < SMALL_RING * 2 * radius && run > MANY_LAPS * around && whole > 2 * around;
   if (around >= LEAST_WAY * 2 * radius && !tiny) return enterByRing(track, from, run, around);
   return whole >= LEAST_WAY * 2 * radius ? enterBackAndForth(track, from, run) : track;
 }

@@ -149,8 +149,8 @@ function matchOdd(graph: Compressed, odd: readonly number[], lift: number): { pa
   return { pairs, loose };
 }
 
-/** So few odd nodes are paired in the best of all ways; each two more make four times the work. */
-const MOST_FOR_ALL = 12;
+/** So few odd nodes are paired in the best of all ways; each two more make four times the work, on every letter. */
+const MOST_FOR_ALL = 8;
 
 /** The best of all pairings, two nodes at least left loose, by dynamic programming over sets of nodes (Bellman 1962). */
 function bestOfAll(odd: readonly number[], ways: readonly Pair[], lift: number): { pairs: Pair[]; loose: number[] } {
