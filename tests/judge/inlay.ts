@@ -1,6 +1,8 @@
 import type { Drawn } from './drawings.ts';
 import { Edges, toSegment } from './edges.ts';
-import { judgeHeading, judgeWood, placed } from './judge.ts';
+import { placed } from './finding.ts';
+import { judgeHeading } from './judge-heading.ts';
+import { judgeWood } from './judge-wood.ts';
 import { type Move, movesOf } from './moves.ts';
 import type { Asked } from './settings.ts';
 

@@ -6,7 +6,7 @@ import { Misuse } from '../../command/src/misuse.ts';
 import { random } from '../faults/random.ts';
 import { drawingFrom, type Loop } from './drawings.ts';
 import { Edges } from './edges.ts';
-import { depthUnder, type Placed } from './judge.ts';
+import { depthUnder, type Placed } from './depth-under.ts';
 import { type Move, movesOf } from './moves.ts';
 import { type Asked, settingsFrom } from './settings.ts';
 

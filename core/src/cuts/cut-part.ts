@@ -53,7 +53,7 @@ export interface CutArtwork {
   carvables(): Promise<Carvables>;
 }
 
-/** Why nothing would be cut, where some of the chosen outlines are open and the others none. */
+/** Why nothing would be cut: the chosen outlines are open, or none are chosen. */
 export function nothingToCut(open: number): CutProblem {
   return new CutProblem(
     open > 0

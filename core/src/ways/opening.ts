@@ -3,6 +3,7 @@ import type { Loops } from '../geometry/clipper.ts';
 import { incidence } from '../geometry/incidence.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
 import type { Region } from '../geometry/regions.ts';
+import { Sides } from '../geometry/sides.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import { checkMoves } from '../motion/too-many-moves.ts';
 import type { Track } from '../motion/track.ts';
@@ -64,7 +65,8 @@ export function openingsIn(region: Region, levels: readonly Loops[], settings: O
   if (tracks.length === 0) return tracks;
   // A slot is the lesser evil than a loop through a wall, should an axis ever lead there.
   const edge = Clearance.ofLoops(region.loops);
-  const legal = (x: number, y: number) => insideArea(region.loops, x, y) || edge.at(x, y) <= ROUNDING;
+  const sides = new Sides(region.loops);
+  const legal = (x: number, y: number) => sides.inside(x, y) || edge.at(x, y) <= ROUNDING;
   return tracks.filter(({ xyz }) => {
     for (let i = 0; i < xyz.length; i += 3) {
       if (!legal(xyz[i], xyz[i + 1])) return false;

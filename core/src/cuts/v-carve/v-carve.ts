@@ -52,7 +52,7 @@ export interface VCarving {
 /** Depths are rounded to this, mm, towards shallow, so that rounding never cuts past the line. */
 const DEPTH_GRAIN = 0.001;
 
-/** Ways that would nowhere be deeper than this, mm, are no ways: nobody would see them. */
+/** Ways that would nowhere be deeper than this, mm, are left out: half of what depths are held to. */
 const SCRATCH = 0.005;
 
 /** Time a lift costs beside its moves, minutes: speeding up and slowing down four times. */

@@ -1,0 +1,114 @@
+import type { Drawn } from './drawings.ts';
+import type { Edges } from './edges.ts';
+import type { Move } from './moves.ts';
+import type { Asked } from './settings.ts';
+import type { Wood } from './wood.ts';
+
+/** Every wall that the bit can follow is cut to depth, but for tabs; and these stand as long and as high as asked for. */
+export function judgeWalls(
+  moves: Move[],
+  swept: Wood,
+  wood: Wood,
+  drawn: Drawn,
+  asked: Asked,
+  edges: Edges,
+  deepest: number,
+): string[] {
+  const found: string[] = [];
+  const { tabs } = asked;
+  const radius = asked.diameter / 2;
+  const through = tabs.count > 0 && asked.skin === 0;
+  // An outline with a narrow neck is gone round in several loops, each with its tabs.
+  const starts: [number, number][] = [];
+  let lifted = true;
+  for (const { feed, bx, by, bz } of moves) {
+    if (feed === 0) lifted = true;
+    else if (lifted && bz < -deepest + 0.02) {
+      lifted = false;
+      if (!starts.some(([x, y]) => Math.hypot(x - bx, y - by) < 1)) starts.push([bx, by]);
+    }
+  }
+  const loops = Math.max(1, starts.length / drawn.loops.length);
+  const ceiling = -(asked.depth - tabs.height);
+  for (const loop of drawn.loops) {
+    const high: boolean[] = [];
+    const heights: number[] = [];
+    const places: [number, number][] = [];
+    /** Where the bit could not go along between this place and the one before. */
+    const broken: boolean[] = [];
+    let away = false;
+    let step = 0;
+    let missed = 0;
+    let at: [number, number] = [0, 0];
+    const every = Math.max(0.1, swept.cell);
+    for (let i = 0; i < loop.length; i++) {
+      const [ax, ay] = loop[i];
+      const [bx, by] = loop[(i + 1) % loop.length];
+      const length = Math.hypot(bx - ax, by - ay);
+      if (!edges.has([ax, ay], [bx, by])) continue;
+      for (let s = every - step; s < length; s += every) {
+        const [wx, wy] = [ax + ((bx - ax) * s) / length, ay + ((by - ay) * s) / length];
+        const [nx, ny] = [-(by - ay) / length, (bx - ax) / length];
+        const inward = edges.inside(wx + nx * 1e-4, wy + ny * 1e-4) === (asked.side === 'inside');
+        const off = asked.side === 'on' ? 0 : inward ? radius : -radius;
+        const [px, py] = [wx + nx * off, wy + ny * off];
+        if (
+          asked.side !== 'on' &&
+          (edges.distance(px, py) < radius - 1e-3 || edges.inside(px, py) !== (asked.side === 'inside'))
+        ) {
+          away = true;
+          continue;
+        }
+        broken.push(away);
+        away = false;
+        const z = wood.at(px, py);
+        high.push(z > -deepest + 0.02);
+        heights.push(z);
+        places.push([px, py]);
+        if (z > -deepest + 0.02) {
+          missed += every;
+          at = [px, py];
+        }
+      }
+      step = (step + length) % every;
+    }
+    const perimeter = high.length * every;
+    const most = through ? loops * tabs.count * (tabs.length + 4 * every) : 0;
+    if (missed > most + 2 * every)
+      found.push(
+        `${missed.toFixed(2)} mm of wall stand, ${most.toFixed(2)} are tabs, at ${at.map((v) => v.toFixed(2)).join(', ')}`,
+      );
+    if (!through || perimeter < 4 * (tabs.length + asked.diameter) || deepest < tabs.height) continue;
+    const first = high.indexOf(false);
+    if (first < 0) continue;
+    const runs: number[][] = [];
+    for (let k = 0; k < high.length; k++) {
+      const index = (first + k) % high.length;
+      if (!high[index]) continue;
+      if (k > 0 && high[(first + k - 1) % high.length]) runs[runs.length - 1].push(index);
+      else runs.push([index]);
+    }
+    for (const run of runs) {
+      // Along the bit's way, as the tab's length is meant; round a corner its arc counts as the chord here.
+      const long = run.reduce((sum, k, i) => {
+        if (i === 0) return every;
+        const [a, b] = [places[run[i - 1]], places[k]];
+        return sum + Math.hypot(a[0] - b[0], a[1] - b[1]);
+      }, 0);
+      // Round a corner the bit's way is longer than the wall, and a tab is as long as asked on the way.
+      const whole = ![...run, (run[run.length - 1] + 1) % high.length].some((k) => {
+        const [[ax, ay], [bx, by]] = [places[k], places[(k + high.length - 1) % high.length]];
+        return broken[k] || Math.hypot(ax - bx, ay - by) > 2 * every;
+      });
+      if (whole && run.length > 2 && long < tabs.length - 3 * every - swept.cell - radius)
+        found.push(
+          `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
+        );
+      const middle = run.slice(Math.floor(run.length * 0.2), Math.ceil(run.length * 0.8));
+      const lowest = Math.min(...middle.map((k) => heights[k]));
+      if (lowest < ceiling - 0.02)
+        found.push(`a tab is ${(lowest + asked.depth).toFixed(2)} mm high, ${tabs.height} were asked for`);
+    }
+  }
+  return [...new Set(found)].slice(0, 4);
+}
