@@ -6,7 +6,7 @@ const COUNT = Number(process.env.KERBE_COMPARED ?? 5);
 const FIRST = Number(process.env.KERBE_SEED ?? 1);
 
 /** Depths may differ by so much, mm; those of bits steeper than 60° by what so little sideways is in depth. */
-const DEEP = 0.012;
+const DEEP = 0.01;
 const SIDEWAYS = 0.01;
 
 /**
