@@ -1,6 +1,7 @@
 const ROOMS = [
   'quantity',
   'schema',
+  'fields',
   'document',
   'geometry',
   'bits',

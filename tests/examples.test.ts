@@ -10,13 +10,16 @@ import { drill } from '../core/src/ways/drill.ts';
 import { tightPlaces } from '../core/src/ways/tight-places.ts';
 import { shift } from '../core/src/geometry/affine.ts';
 import { stretchesOf } from '../core/src/geometry/stretches.ts';
-import { JobSchema } from '../core/src/document/job.ts';
-import { readJobFile } from '../core/src/document/job-file.ts';
+import { JobSchema } from '../core/src/cuts/job.ts';
+import { readJobFile } from '../core/src/cuts/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { flatTrack } from '../core/src/motion/track.ts';
-import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
+import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
 import { orderTracks } from '../core/src/ways/order-tracks.ts';
 import { distanceToKeepOut } from '../core/src/stock/keep-out.ts';
+import { PLACE } from '../core/src/cuts/fields/places.ts';
+import { count, length } from '../core/src/fields/quantity-field.ts';
+import { slotOf } from '../core/src/fields/slot.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 import { Refused } from '../web/src/lib/server/refusal.ts';
 
@@ -41,11 +44,10 @@ const NAMES = {
   v60: { kind: 'v', diameter: 12.7, angle: 60, tip: 0 },
   boxAt: (x: number) => ({ minX: x, minY: 0, maxX: x + 2, maxY: 2 }),
   jobWithADepthOf0: { ...job, cuts: job.cuts.map((cut, k) => (k === 1 ? { ...cut, depth: 0 } : cut)) },
-  profileWithTabs4: { kind: 'profile', tabs: { count: 4, at: [] } },
-  a: {},
-  b: {},
-  c: {},
-  s: {},
+  length,
+  count,
+  PLACE,
+  step: slotOf(length('step', { above: 0, max: 9 }), 0.5, () => ({})),
   byId: new Map([['moon', 'the element whose id is moon']]),
 };
 
@@ -112,7 +114,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     const path = { xyz: Float64Array.of(0, 5, -1, 40, 5, -1), feed: Float64Array.of(0, 900) };
     expect(intrusion(path, 3, clamp)).toBeCloseTo(2, 9);
   },
-  'remarks/artwork-scale': () => {
+  'artwork/artwork-scale': () => {
     const [x] = scaledArtwork(job, 0.5);
     const middle = job.stock.length / 2;
     expect((x as { value: number }).value - middle).toBeCloseTo((job.artwork[0].x - middle) / 2, 9);

@@ -2,8 +2,9 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { compute } from '@kerbe/core/compute/compute';
-import type { Cut } from '@kerbe/core/document/cut';
-import { type Job, JobSchema } from '@kerbe/core/document/job';
+import type { Cut } from '@kerbe/core/cuts/kinds';
+import type { CutJob as Job } from '@kerbe/core/cuts/job';
+import { JobSchema } from '@kerbe/core/cuts/job';
 
 /** A job with one cut of a drawing, whatever that cut says. */
 async function outcome(drawing: string, cut: object, bit: object = {}): Promise<{ problem?: string; moves: number }> {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readJobFile, writeJobFile } from '../core/src/document/job-file.ts';
+import { readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
 
 const text = (name: string) => readFileSync(new URL(`../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8');
 type Loose = { job: { cuts: Record<string, unknown>[]; artwork: Record<string, unknown>[]; [key: string]: unknown } };

@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { intrusion } from '../core/src/carving/intrusion.ts';
 import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
 import type { Job } from '../core/src/document/job.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/document/job-file.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { programsFor } from '../core/src/program/programs.ts';
 import { readProgram } from '../core/src/program/read.ts';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, expect, test } from 'vitest';
 import { compute } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/document/job-file.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
 import { BlockError } from '../core/src/program/block.ts';
 import { checkProgram } from '../core/src/program/check.ts';
 import { programsFor } from '../core/src/program/programs.ts';

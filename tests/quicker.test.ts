@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
 import { compute, ComputeCache } from '../core/src/compute/compute.ts';
-import type { Job } from '../core/src/document/job.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/document/job-file.ts';
+import type { CutJob as Job } from '../core/src/cuts/job.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
 import { measureQuicker, outcomeOf } from '../core/src/remarks/quicker.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 

@@ -2,11 +2,13 @@ import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
 import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
-import { type Job, JobSchema } from '../core/src/document/job.ts';
-import type { ProfileCut, VCarveCut } from '../core/src/document/cut.ts';
-import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/document/job-file.ts';
-import { scaledArtwork } from '../core/src/remarks/artwork-scale.ts';
-import { judgeHolding } from '../core/src/remarks/holding.ts';
+import type { CutJob as Job } from '../core/src/cuts/job.ts';
+import { JobSchema } from '../core/src/cuts/job.ts';
+import type { ProfileCut } from '../core/src/cuts/profile/fields.ts';
+import type { VCarveCut } from '../core/src/cuts/v-carve/fields.ts';
+import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
+import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
+import { judgeKinds } from '../core/src/remarks/kinds.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
@@ -178,15 +180,13 @@ test.each([
 ])('of four tabs %i stand: those without a place are told by number', async (stand, text) => {
   const job = JobSchema.parse(changed((j) => Object.assign(out(j).tabs, { at: [], count: 4 })));
   const { cuts, items } = await run(job);
-  const found = (most: number) =>
-    judgeHolding({
-      job,
-      items,
-      cuts: cuts.map((cut) => ({ ...cut, tabs: cut.tabs.slice(0, most) })),
-      tryCut: async () => [],
-    }).find(({ id }) => id.startsWith('fewer-tabs'));
-  expect(found(4)).toBeUndefined();
-  expect(found(stand)?.text).toBe(text);
+  const found = async (most: number) => {
+    const fewer = cuts.map((cut) => ({ ...cut, tabs: cut.tabs.slice(0, most), tabsMissing: 4 - most }));
+    const remarks = await judgeKinds({ job, items, cuts: fewer, tryCut: async () => [] });
+    return remarks.find(({ id }) => id.startsWith('fewer-tabs'));
+  };
+  expect(await found(4)).toBeUndefined();
+  expect((await found(stand))?.text).toBe(text);
 });
 
 test('drills go by pecks, whatever a pass of theirs would be', async () => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { compute } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/document/job-file.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
 import { programsFor } from '../core/src/program/programs.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
@@ -9,7 +9,7 @@ test('depths of a V-carving are rounded upwards, never deeper than they were wor
   const { job, assets } = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
   const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
   const result = await compute(job, resources, await clipperFromDisk());
-  const carving = result.cuts.findIndex(({ carving }) => carving);
+  const carving = result.cuts.findIndex(({ slope }) => slope > 0);
   let compared = 0;
   for (const { text, moves, cuts } of programsFor(job, result, { revision: '1', date: '2026-11-25' })) {
     const lines = text.split('\n');

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { base64FromBytes, type JobFile, readJobFile } from '@kerbe/core/document/job-file';
-import type { Cut } from '@kerbe/core/document/cut';
+import { base64FromBytes, type JobFile, readJobFile } from '@kerbe/core/cuts/job-file';
+import type { Cut } from '@kerbe/core/cuts/kinds';
 import { letterPage } from './bench-page.ts';
 import { ROOT } from './paths.ts';
 import { startShop } from './shop.ts';

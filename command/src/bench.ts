@@ -7,6 +7,7 @@ import { carveField } from '@kerbe/core/carving/height-field';
 import { engagementOf } from '@kerbe/core/carving/engagement';
 import { checkWalls } from '@kerbe/core/carving/wall-check';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
+import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
 import { vCarve } from '@kerbe/core/cuts/v-carve/v-carve';
 import type { Loops } from '@kerbe/core/geometry/clipper';
 import { hardOutlines } from '@kerbe/core/geometry/hard-outlines';
@@ -14,7 +15,7 @@ import { lengthOf } from '@kerbe/core/geometry/outline';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { compute, ComputeCache } from '@kerbe/core/compute/compute';
 import { FACES } from '@kerbe/core/document/item';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/document/job-file';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
 import type { Path } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { p99, waitsUnderLoad } from './bench-load.ts';
@@ -25,6 +26,9 @@ import { Misuse } from './misuse.ts';
 import { ROOT } from './paths.ts';
 
 const ROUNDS = 5;
+
+/** From this rank on cuts let parts come loose; see `CutKind.rank`. */
+const CUT_OUT = 3;
 
 /**
  * The yardstick: one Delaunay triangulation of 118,000 outline samples. The machine that the targets in seconds were set
@@ -210,8 +214,9 @@ async function wholeJobs(): Promise<void> {
     for (let i = 1; i <= ROUNDS; i++) {
       const job = structuredClone(file.job);
       for (const cut of job.cuts) {
-        if (cut.kind === 'v-carve') cut.depthLimit -= 0.1 * i;
-        else if (cut.kind === 'pocket') cut.depth -= 0.1 * i;
+        const { depth } = result.cuts.find((made) => made.id === cut.id)!;
+        // Cut-outs stay: they go right through.
+        if (kindOf(cut).rank(cut) < CUT_OUT) Object.assign(cut, kindOf(cut).goDeep(depth - 0.1 * i));
       }
       const t = performance.now();
       await compute(job, resources, clipper, { cache });
@@ -225,9 +230,8 @@ async function wholeJobs(): Promise<void> {
     );
     const lifts = result.cuts.reduce((sum, cut) => sum + cut.lifts, 0);
     const [ours, best] = result.cuts.reduce(
-      ([now, least], { cut, path }) => {
-        const kind = file.job.cuts.find(({ id }) => id === cut)!.kind;
-        const found = searchLinks(path, kind === 'v-carve');
+      ([now, least], { slope, path }) => {
+        const found = searchLinks(path, slope > 0);
         return [now + found.now, least + found.best];
       },
       [0, 0],
@@ -239,14 +243,17 @@ async function wholeJobs(): Promise<void> {
     );
     for (const made of result.cuts) {
       const cut = file.job.cuts.find(({ id }) => id === made.cut)!;
-      if (cut.kind !== 'pocket' && cut.kind !== 'inlay') continue;
+      const kind = kindOf<Cut>(cut);
+      if (made.slope > 0 || kind.rank(cut) >= CUT_OUT || kind.cycle?.(cut, made)) continue;
       const before = result.cuts
         .slice(0, result.cuts.indexOf(made))
         .filter((other) => other.cut === made.cut)
         .map(({ path, profile }) => ({ path, radius: profile.radius }));
       const { length, slots } = engagementOf(made.path, made.profile.radius, -made.depth, before);
-      const freely = made.id === cut.id ? { ...cut, slots: true } : undefined;
-      const without = freely && (await compute({ ...file.job, cuts: [freely as typeof cut] }, resources, clipper));
+      const own = file.job.bits.find(({ id }) => id === cut.bit)!;
+      const slotted = kind.quicker?.(file.job, cut, own, '').find(({ what }) => what === 'slots');
+      const freely = made.id === cut.id && slotted ? { ...cut, ...slotted.fields } : undefined;
+      const without = freely && (await compute({ ...file.job, cuts: [freely] }, resources, clipper));
       row(
         `${file.job.name}, ${made.id}: slots as wide as the bit`,
         // Only told: that nothing is left which loops avoid in less than twice the time is no figure.

@@ -3,28 +3,19 @@ import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import type { Drawing } from '@kerbe/core/artwork/shape';
 import { drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
 import { readDrawing } from '@kerbe/core/artwork/svg-elements';
-import { profileOf } from '@kerbe/core/bits/bit';
-import { carvablesOf } from '@kerbe/core/ways/carvable';
-import { cannotBeCut } from '@kerbe/core/ways/cannot-be-cut';
-import { CutProblem } from '@kerbe/core/ways/cut-problem';
-import { refitShapes } from '@kerbe/core/artwork/refit-shapes';
-import { areaOf } from '@kerbe/core/artwork/united-shapes';
-import type { CutPart } from '@kerbe/core/cuts/cut-part';
-import { partsOf } from '@kerbe/core/cuts/parts-of';
-import type { Cut } from '@kerbe/core/document/cut';
-import type { Job } from '@kerbe/core/document/job';
-import { measuredFit } from '@kerbe/core/cuts/inlay/fit-words';
-import { missingTabs } from '@kerbe/core/cuts/missing-tabs';
+import { compute, type JobResult } from '@kerbe/core/compute/compute';
+import type { CutJob } from '@kerbe/core/cuts/job';
+import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
 import { newJob } from '@kerbe/core/document/new-job';
+import { type Clipper } from '@kerbe/core/geometry/clipper';
 import { measurePath } from '@kerbe/core/motion/path';
-import { planMotion } from '@kerbe/core/motion/plan';
-import { pinchedWords } from '@kerbe/core/cuts/inlay/pinched-words';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
 import { type Dialect, DIALECTS } from '@kerbe/core/program/dialect';
 import { clearingDetails, detailsOf } from '@kerbe/core/program/programs';
 import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
-import { orderParts } from '@kerbe/core/sequence/order';
+import type { CutResult } from '@kerbe/core/sequence/cut-result';
+import { cannotBeCut } from '@kerbe/core/ways/cannot-be-cut';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { usualBench } from './bench-limits.ts';
 import { type CutOrder, readCutOptions } from './cut-options.ts';
@@ -53,74 +44,81 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
   if (!existsSync(order.art)) throw new Misuse(`There is no file ${order.art}.`);
   const bytes = fileOf(() => readFileSync(order.art), order.art, 'read');
   const clipper = await clipperFromDisk();
-  let compute_ms = 0;
-  const remarks: string[] = [];
-  const files: string[] = [];
-  const all: CutPart[] = [];
-  let minutes = 0;
-  try {
-    if (bytes.length > LARGEST_DRAWING) throw new ArtworkError('The drawing is larger than 8 MB; simplify its paths.');
-    const root = readDrawing(bytes);
-    const roles: (string | undefined)[] = order.kind === 'inlay' ? ['recess', 'part'] : [undefined];
-    for (const role of roles) {
-      const wanted = role ? ({ ...order.cut, role } as Cut) : order.cut;
-      const started = performance.now();
-      const drawn = drawingOf(root, clipper);
-      const drawing = { ...drawn, shapes: refitShapes(drawn.shapes, order.refit).shapes };
-      const job = jobFor(order, drawing, wanted);
-      const parts = orderParts(
-        await partsOf(
-          job,
-          wanted,
-          {
-            shapes: drawing.shapes,
-            area: () => areaOf(drawing.shapes, clipper),
-            carvables: () => carvablesOf(drawing.shapes, clipper),
-          },
-          clipper,
-        ),
-      );
-      compute_ms += performance.now() - started;
-      if (parts.every((part) => part.path.feed.length === 0))
-        throw new CutProblem('Nothing is left to cut with these bits; choose a smaller bit.');
-      all.push(...parts);
-      remarks.push(...drawing.notes, ...remarksOn(parts, wanted, job, drawing));
-      const file = role ? order.out.replace(/(\.[^./]*)?$/, `-${role}$1`) : order.out;
-      files.push(file);
-      const program = programOf(order, parts, wanted, job, role);
-      minutes += program.minutes;
-      fileOf(() => writeFileSync(file, program.text), file, 'written');
-    }
-  } catch (error) {
-    if (error instanceof ArtworkError || cannotBeCut(error)) throw new Misuse(error.message);
-    throw error;
-  }
   const report: CutReport = {
     moves: 0,
     cut_mm: 0,
     link_mm: 0,
     lifts: 0,
-    seconds: minutes * 60,
-    compute_ms: Math.round(compute_ms * 10) / 10,
+    seconds: 0,
+    compute_ms: 0,
     deepest: 0,
-    remarks: [...new Set(remarks)],
-    files,
+    remarks: [],
+    files: [],
   };
-  for (const { path } of all) {
-    const { cut: length, link, lowest, lifts } = measurePath(path);
-    report.moves += Math.max(0, path.feed.length - 1);
-    report.cut_mm += length;
-    report.link_mm += link;
-    report.lifts += lifts;
-    report.deepest = Math.max(report.deepest, -lowest);
+  const remarks = new Set<string>();
+  for (const wanted of [order.cut, ...(kindOf<Cut>(order.cut).beside?.(order.cut) ?? [])]) {
+    const { job, result, drawing, milliseconds } = await computed(order, wanted, bytes, clipper);
+    report.compute_ms += milliseconds;
+    for (const said of [...drawing.notes, ...notesOn(result.cuts, wanted, job)]) remarks.add(said);
+    const half = kindOf(wanted).half?.(wanted);
+    const file = half ? order.out.replace(/(\.[^./]*)?$/, `-${half}$1`) : order.out;
+    const program = programOf(order, result.cuts, wanted, job, half);
+    fileOf(() => writeFileSync(file, program.text), file, 'written');
+    report.files.push(file);
+    report.seconds += program.minutes * 60;
+    for (const { path } of result.cuts) {
+      const { cut: length, link, lowest, lifts } = measurePath(path);
+      report.moves += Math.max(0, path.feed.length - 1);
+      report.cut_mm += length;
+      report.link_mm += link;
+      report.lifts += lifts;
+      report.deepest = Math.max(report.deepest, -lowest);
+    }
   }
-  for (const key of ['cut_mm', 'link_mm', 'seconds', 'deepest'] as const)
+  for (const key of ['cut_mm', 'link_mm', 'seconds', 'compute_ms', 'deepest'] as const)
     report[key] = Math.round(report[key] * 1000) / 1000;
-  return report;
+  return { ...report, remarks: [...remarks] };
 }
 
-function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): Job {
-  const job = newJob(order.art, order.unit, order.bits, usualBench());
+interface Computed {
+  job: CutJob;
+  result: JobResult;
+  drawing: Drawing;
+  /** From the parsed outlines to ordered paths. */
+  milliseconds: number;
+}
+
+/** A job of one cut, computed. @throws {Misuse} for what cannot be cut. */
+async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper: Clipper): Promise<Computed> {
+  try {
+    if (bytes.length > LARGEST_DRAWING) throw new ArtworkError('The drawing is larger than 8 MB; simplify its paths.');
+    const root = readDrawing(bytes);
+    const started = performance.now();
+    const drawing = drawingOf(root, clipper);
+    const job = jobFor(order, drawing, wanted);
+    let milliseconds = 0;
+    const result = await compute(job, { drawing: () => drawing, face: () => undefined }, clipper, {
+      unjudged: true,
+      laid: () => (milliseconds = performance.now() - started),
+    });
+    const problem = [...result.items, ...result.cuts].find((made) => made.problem !== undefined)?.problem;
+    if (problem !== undefined) throw new Misuse(problem);
+    if (result.cuts.every((part) => part.path.feed.length === 0))
+      throw new Misuse('Nothing is left to cut with these bits; choose a smaller bit.');
+    const deepest = Math.max(...result.cuts.map(({ depth }) => depth));
+    if (deepest > order.thickness + job.stock.spoilboard)
+      throw new Misuse(
+        `A depth of ${formatLength(deepest, order.unit)} goes through the stock and right through the spoilboard; make it less.`,
+      );
+    return { job, result, drawing, milliseconds };
+  } catch (error) {
+    if (error instanceof ArtworkError || cannotBeCut(error)) throw new Misuse(error.message);
+    throw error;
+  }
+}
+
+function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): CutJob {
+  const job: CutJob = newJob(order.art, order.unit, order.bits, usualBench());
   const { thickness } = order;
   Object.assign(job.stock, {
     length: drawing.width,
@@ -129,46 +127,56 @@ function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): Job {
     lift: order.lift,
     zeroXY: order.zero,
   });
+  job.artwork = [
+    {
+      kind: 'drawing',
+      id: wanted.targets[0].item,
+      name: order.art,
+      asset: '',
+      x: 0,
+      y: 0,
+      rotation: 0,
+      scaleX: 1,
+      scaleY: 1,
+      closeOpen: false,
+      refit: order.refit,
+    },
+  ];
   job.cuts = [wanted];
-  if ('depth' in wanted && wanted.depth > thickness + job.stock.spoilboard)
-    throw new CutProblem(
-      `A depth of ${formatLength(wanted.depth, order.unit)} goes through the stock and right through the spoilboard; make it less.`,
-    );
   return job;
 }
 
 function programOf(
   order: CutOrder,
-  parts: readonly CutPart[],
+  parts: readonly CutResult[],
   wanted: Cut,
-  job: Job,
-  role: string | undefined,
+  job: CutJob,
+  half: string | undefined,
 ): Program {
-  const { limits } = job.bench;
   const made = parts.filter((part) => part.path.feed.length > 0);
   const { length, width } = job.stock;
   const zero = order.zero === 'centre' ? { x: length / 2, y: width / 2, z: 0 } : { x: 0, y: 0, z: 0 };
   // No bench is named here: nobody knows where it parks, or how high it goes.
   const dialect: Dialect = { ...DIALECTS.plain, arcs: order.arcs ? 'centre' : 'none', park: 'stay' };
-  const beside = betweenCuts(made, order.lift, dialect, limits);
-  const cuts = made.map((part, k): ProgramCut => ({
-    id: part.id,
-    title: part.id === wanted.id ? `${order.kind}${role ? ` ${role}` : ''}` : `clear for ${order.kind}`,
-    bit: {
-      number: job.bits.findIndex((bit) => bit.id === part.bit) + 1,
-      name: job.bits.find((b) => b.id === part.bit)!.name,
-    },
-    path: part.path,
-    depth: -measurePath(part.path).lowest,
-    feed: part.feed,
-    plunge: part.plunge,
-    speed: part.speed,
-    minutes: planMotion(part.path, limits, part.dwells).minutes,
-    dwells: part.dwells,
-    slope: part.carving ? profileOf(job.bits.find((bit) => bit.id === part.bit)!).slope : 0,
-    details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job, part.tabs.length),
-    beside: beside[k],
-  }));
+  const beside = betweenCuts(made, order.lift, dialect, job.bench.limits);
+  const cuts = made.map((part, k): ProgramCut => {
+    const number = job.bits.findIndex((bit) => bit.id === part.bit);
+    return {
+      id: part.id,
+      title: part.id === wanted.id ? [order.kind, half].filter(Boolean).join(' ') : `clear for ${order.kind}`,
+      bit: { number: number + 1, name: job.bits[number].name },
+      path: part.path,
+      depth: part.depth,
+      feed: part.feed,
+      plunge: part.plunge,
+      speed: part.speed,
+      minutes: part.minutes,
+      dwells: part.dwells,
+      slope: part.slope,
+      details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job, part.tabs.length),
+      beside: beside[k],
+    };
+  });
   return writeProgram(
     {
       job: order.art.split('/').at(-1)!,
@@ -189,35 +197,12 @@ function programOf(
 }
 
 /** What a carver should know of a cut made without a job. */
-function remarksOn(parts: readonly CutPart[], wanted: Cut, job: Job, drawing: Drawing): string[] {
-  const { unit } = job;
+function notesOn(parts: readonly CutResult[], wanted: Cut, job: CutJob): string[] {
   const out: string[] = [];
-  const open = drawing.shapes.reduce((sum, shape) => sum + shape.outlines.filter((o) => !o.closed).length, 0);
-  if (open > 0 && wanted.kind !== 'drill')
+  const { openOutlines: open } = parts[0];
+  const kind = kindOf(wanted);
+  if (open > 0 && kind.closedOnly)
     out.push(`${open === 1 ? 'One outline is' : `${open} outlines are`} open and left out; close them to cut them.`);
-  for (const part of parts) {
-    if (part.carving && part.carving.tooNarrow > 0.5)
-      out.push(
-        `${formatLength(part.carving.tooNarrow, unit)} of thin line is narrower than the tip and stays blank; choose a finer tip.`,
-      );
-    if (part.carving && part.carving.floorArea > 1)
-      out.push(
-        `The widest strokes would come to a point at ${formatLength(part.carving.fullDepth, unit)}; the depth limit or the bit leaves a flat floor of ${(part.carving.floorArea / 100).toFixed(2)} cm².`,
-      );
-    if (part.lost > 0 && wanted.kind === 'drill') out.push(`${part.lost} outlines are neither circles nor points.`);
-    else if (part.lost > 0) out.push(`The bit does not fit into ${part.lost} of the outlines, which are left out.`);
-    if (part.left > 1)
-      out.push(
-        `${(part.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(profileOf(job.bits[0]).radius, unit, 2)}.`,
-      );
-    const missing = missingTabs(wanted, part);
-    if (missing > 0)
-      out.push(
-        `${missing} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`,
-      );
-    if (part.noLead > 0) out.push(`${part.noLead} outlines have no room for the lead, and are entered straight.`);
-    if (part.pinched) out.push(pinchedWords(part.pinched));
-    if (part.gap) out.push(`Part and recess fit with ${measuredFit(part.gap, unit)}, all round.`);
-  }
+  for (const part of parts) out.push(...(kind.notes?.(wanted, part, job.bits[0], job.unit) ?? []));
   return out;
 }

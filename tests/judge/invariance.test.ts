@@ -10,10 +10,11 @@ const DEEP = 0.01;
 const SIDEWAYS = 0.01;
 
 /**
- * Links are led and joined by what is near on the sheet, and axes are as quick as each is, so times are not quite the same;
- * the same drawing in the same place is nearer.
+ * The same drawing in the same place takes the same time. Turned or mirrored, places where the bit hardly fits join or part
+ * by micrometres, and with them rings and links: the better half is within a hundredth, and a few are far from it.
  */
-const TIME = { moved: 0.25, same: 0.05 };
+const TIME = { moved: 0.5, same: 0.05 };
+const USUAL = { within: 0.01, share: 0.5 };
 
 /** A way or two more or less on a drawing as large as a thumb, s. */
 const FEW_SECONDS = 3;
@@ -22,6 +23,7 @@ test.each(['pocket', 'profile', 'v-carve'] as const)(
   '%s',
   async (kind) => {
     const off: string[] = [];
+    const moved: boolean[] = [];
     let count = 0;
     for (let seed = FIRST; count < COUNT; seed++) {
       const { found, asked, drawing, refused } = await compared(kind, seed);
@@ -29,7 +31,9 @@ test.each(['pocket', 'profile', 'v-carve'] as const)(
       count++;
       const deep = asked.slope > 0 && asked.slope < 0.5 ? SIDEWAYS / asked.slope : DEEP;
       for (const { variant, off: by, at, time, longer } of found) {
-        const within = /turned|mirrored/.test(variant) ? TIME.moved : TIME.same;
+        const isMoved = /turned|mirrored/.test(variant);
+        const within = isMoved ? TIME.moved : TIME.same;
+        if (isMoved) moved.push(Math.abs(time - 1) <= USUAL.within);
         if (by > deep || (Math.abs(time - 1) > within && Math.abs(longer) > FEW_SECONDS))
           off.push(
             `seed ${seed}, ${drawing}, ${asked.options}, ${variant}: ${by.toFixed(4)} mm off at ${at.map((v) => v.toFixed(2)).join(', ')}, ${time.toFixed(3)} × the time`,
@@ -37,6 +41,7 @@ test.each(['pocket', 'profile', 'v-carve'] as const)(
       }
     }
     expect(off).toEqual([]);
+    expect(moved.filter(Boolean).length / moved.length).toBeGreaterThanOrEqual(USUAL.share);
   },
   3_600_000,
 );

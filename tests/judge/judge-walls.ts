@@ -18,7 +18,7 @@ export function judgeWalls(
   const { tabs } = asked;
   const radius = asked.diameter / 2;
   const through = tabs.count > 0 && asked.skin === 0;
-  // An outline with a narrow neck is gone round in several loops, each with its tabs.
+  // An outline with a narrow neck, or that crosses itself, is gone round in several loops, each with its tabs.
   const starts: [number, number][] = [];
   let lifted = true;
   for (const { feed, bx, by, bz } of moves) {
@@ -28,9 +28,12 @@ export function judgeWalls(
       if (!starts.some(([x, y]) => Math.hypot(x - bx, y - by) < 1)) starts.push([bx, by]);
     }
   }
-  const loops = Math.max(1, starts.length / drawn.loops.length);
   const ceiling = -(asked.depth - tabs.height);
   for (const loop of drawn.loops) {
+    const own = starts.filter(
+      ([x, y]) => distanceTo(loop, x, y) < (asked.side === 'on' ? 0 : radius) + asked.lead + 0.05,
+    );
+    const loops = Math.max(1, own.length);
     const high: boolean[] = [];
     const heights: number[] = [];
     const places: [number, number][] = [];
@@ -111,4 +114,15 @@ export function judgeWalls(
     }
   }
   return [...new Set(found)].slice(0, 4);
+}
+
+function distanceTo(loop: readonly (readonly [number, number])[], x: number, y: number): number {
+  let nearest = Infinity;
+  loop.forEach(([ax, ay], k) => {
+    const [bx, by] = loop[(k + 1) % loop.length];
+    const long = (bx - ax) ** 2 + (by - ay) ** 2;
+    const t = long > 0 ? Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / long)) : 0;
+    nearest = Math.min(nearest, Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay)));
+  });
+  return nearest;
 }

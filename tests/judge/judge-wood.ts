@@ -53,7 +53,8 @@ export function judgeWood(
   let wrongMove: Move | undefined;
   const endOfTrack = () => {
     const wide = Math.hypot(extent.maxX - extent.minX, extent.maxY - extent.minY);
-    if (steepHere && wide > 0.06 * asked.diameter + 0.05 && steepHere.ratio > (steep?.ratio ?? 0)) steep = steepHere;
+    const bit = steepHere ? 2 * radiusOf(asked, steepHere.move.bit) : 0;
+    if (steepHere && wide > 0.06 * bit + 0.05 && steepHere.ratio > (steep?.ratio ?? 0)) steep = steepHere;
     steepHere = undefined;
     extent = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
     for (const [move, drop] of deep) {

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { describe, expect, test } from 'vitest';
 import { readCutOptions } from '../../command/src/cut-options.ts';
 import { cutToFiles } from '../../command/src/cut.ts';
-import type { Cut } from '../../core/src/document/cut.ts';
+import type { Cut } from '../../core/src/cuts/kinds.ts';
 import { drawingOf } from './drawings.ts';
 import { judge } from './judge.ts';
 import { movesOf } from './moves.ts';
@@ -57,6 +57,7 @@ pocket cross-by-three-bits --bit end:6 --depth 4.826 --depth-per-pass 2.511 --st
 pocket conventional-after-a-larger --bit end:6 --depth 4.322 --depth-per-pass 4.3 --step 3mm --last-pass 0.98 --conventional --ramp 2deg --clear-bit end:12
 v-carve island-near-its-wall --bit v150:60 --step 0.5mm
 v-carve disc-by-its-wall --bit v15:24.2 --max-depth 0.358 --step 1.224mm --depth-per-pass 2.984 --clear-bit end:3
+v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
 v-carve low-cone --bit v150:60
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3`
   .split('\n')

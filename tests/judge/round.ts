@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { readCutOptions } from '../../command/src/cut-options.ts';
 import { cutToFiles } from '../../command/src/cut.ts';
 import { Misuse } from '../../command/src/misuse.ts';
-import type { Cut } from '../../core/src/document/cut.ts';
+import type { Cut } from '../../core/src/cuts/kinds.ts';
 import { random } from '../faults/random.ts';
 import { drawingFrom, type Drawn, holesFrom } from './drawings.ts';
 import { judge } from './judge.ts';

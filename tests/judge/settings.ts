@@ -1,4 +1,4 @@
-import type { Cut } from '../../core/src/document/cut.ts';
+import type { Cut } from '../../core/src/cuts/kinds.ts';
 
 type Dice = () => number;
 const between = (dice: Dice, low: number, high: number) => low + dice() * (high - low);

@@ -8,13 +8,13 @@ import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { DIALECTS } from '../program/dialect.ts';
 import { judge } from '../remarks/judge.ts';
-import type { Remark } from '../remarks/remark.ts';
+import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import { titleOf, worksOn } from '../cuts/title.ts';
 
@@ -37,6 +37,8 @@ export interface ComputeOptions {
   signal?: AbortSignal;
   /** Without remarks, where only times are asked for. */
   unjudged?: boolean;
+  /** Called when the paths of a cut are laid and ordered, before their moves are timed. */
+  laid?: () => void;
   /** Called with how much is done, 0 to 1, and what is being worked on. */
   progress?: (share: number, doing: string) => void;
 }
@@ -78,19 +80,20 @@ export async function compute(
   job: Job,
   resources: Resources,
   clipper: Clipper,
-  { cache = new ComputeCache(), signal, unjudged, progress }: ComputeOptions = {},
+  { cache = new ComputeCache(), signal, unjudged, laid, progress }: ComputeOptions = {},
 ): Promise<JobResult> {
   const items = job.artwork.map((item) => {
     const key = JSON.stringify(item);
     return cache.items.get(key) ?? cache.items.set(key, placeItem(item, resources));
   });
-  const resultOf = async (cut: Cut, report: (share: number) => void) => {
+  const resultOf = async (cut: BaseCut, report: (share: number) => void) => {
     const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
     const held = `${key} ${JSON.stringify([job.stock.keepOuts, job.stock.length, job.stock.width])}`;
     const known = cache.cuts.get(held);
     if (known) return known;
     const parts =
       cache.parts.get(key) ?? cache.parts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal));
+    laid?.();
     return cache.cuts.set(
       held,
       parts.map((part) => timedCut(part, job)),
@@ -112,7 +115,7 @@ export async function compute(
     ordered.reduce((sum, cut, k) => sum + beside[k].before + cut.minutes + beside[k].after, 0) +
     bitChanges * job.bench.bitChangeMinutes;
   // Kept as well: a remedy tried once is not computed again because another cut has changed.
-  const tryCut = (cut: Cut) => resultOf(cut, () => {});
+  const tryCut = (cut: BaseCut) => resultOf(cut, () => {});
   const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
   return { items, cuts: ordered, bits: bitTimes(ordered), minutes, beside, bitChanges, remarks };
 }
@@ -141,12 +144,12 @@ async function pause(signal?: AbortSignal): Promise<void> {
   lastBreath = performance.now();
 }
 
-function bitsOf(job: Job, cut: Cut): (Bit | undefined)[] {
+function bitsOf(job: Job, cut: BaseCut): (Bit | undefined)[] {
   const ids = [...(kindOf(cut).clearBits?.(cut) ?? []), cut.bit];
   return ids.map((id) => job.bits.find((bit) => bit.id === id));
 }
 
-function artworkOf(job: Job, cut: Cut): unknown {
+function artworkOf(job: Job, cut: BaseCut): unknown {
   return cut.targets.map((target) => job.artwork.find((item) => item.id === target.item));
 }
 
@@ -155,7 +158,7 @@ function machineOf({ stock, bench }: Job): unknown {
 }
 
 /** The shapes a cut works on. */
-export function shapesOf(cut: Pick<Cut, 'targets'>, items: readonly PlacedItem[]): Shape[] {
+export function shapesOf(cut: Pick<BaseCut, 'targets'>, items: readonly PlacedItem[]): Shape[] {
   return cut.targets.flatMap((target) => {
     const shapes = items.find((item) => item.id === target.item)?.shapes ?? [];
     const chosen = target.shapes;
@@ -165,7 +168,7 @@ export function shapesOf(cut: Pick<Cut, 'targets'>, items: readonly PlacedItem[]
 
 async function computeCut(
   job: Job,
-  cut: Cut,
+  cut: BaseCut,
   items: readonly PlacedItem[],
   clipper: Clipper,
   cache: ComputeCache,
@@ -205,9 +208,6 @@ async function computeCut(
         cut: cut.id,
         bit: cut.bit,
         rank: kindOf(cut).rank(cut),
-        feed: cut.feed,
-        plunge: cut.plunge,
-        speed: cut.speed,
         openOutlines,
         works,
         problem: error.message,
@@ -218,9 +218,12 @@ async function computeCut(
 
 const NOTHING = {
   path: { xyz: new Float64Array(0), feed: new Float64Array(0) },
+  feed: 0,
+  plunge: 0,
+  speed: 0,
   passes: 0,
+  slope: 0,
   tabs: [],
-  lost: 0,
-  left: 0,
-  noLead: 0,
+  tabsMissing: 0,
+  facts: null,
 };

@@ -1,12 +1,11 @@
 import { presetFor } from '../bits/bit.ts';
 import type { Bit } from '../document/bit.ts';
-import type { Cut, PocketCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { radians } from '../quantity/units.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
 import { pocket } from '../ways/pocket.ts';
-import { type CutPart, cutPart, endMill } from './cut-part.ts';
+import { type CutPart, cutPart, type Driven, endMill } from './cut-part.ts';
 
 /** The bits that clear before a cut’s own, largest first, as the cut names them. */
 export function clearBitsOf(job: Job, ids: readonly string[], under: number): Bit[] {
@@ -33,19 +32,28 @@ export interface Clearing {
   /** Most that is taken at once where a bit has no setting of its own, mm. */
   depthPerPass: number;
   /** As the cut's own bit goes, where that is a pocket's; else rings with ramps at 40 % of each bit. */
-  like?: Pick<PocketCut, 'pattern' | 'angle' | 'climb' | 'slots' | 'finish' | 'entry'> & { stepShare: number };
+  like?: {
+    pattern: 'rings' | 'lines';
+    /** Direction of lines, and slope of the way in, degrees. */
+    angle: number;
+    entry: { kind: 'ramp' | 'helix' | 'plunge'; angle: number };
+    climb: boolean;
+    slots: boolean;
+    finish: number;
+    stepShare: number;
+  };
 }
 
 /** Clears an area with some bits, each cutting only what those before it could not reach. */
 export function cleared(
   job: Job,
-  cut: Cut,
+  cut: Driven,
   bits: readonly Bit[],
   area: Loops,
   { depth, startDepth, rank, depthPerPass, like: own }: Clearing,
   clipper: Clipper,
-): CutPart[] {
-  const parts: CutPart[] = [];
+): CutPart<null>[] {
+  const parts: CutPart<null>[] = [];
   const radii: number[] = [];
   for (const [index, bit] of bits.entries()) {
     if (clipper.offset(area, -bit.diameter / 2).length === 0) continue;
@@ -79,7 +87,7 @@ export function cleared(
     radii.push(bit.diameter / 2);
     if (made.path.feed.length === 0) continue;
     parts.push(
-      cutPart(cut, rank + index / 100, {
+      cutPart<null>(cut, rank + index / 100, {
         ...drive,
         id: `${cut.id}.${index + 1}`,
         bit: bit.id,
@@ -87,6 +95,7 @@ export function cleared(
         path: made.path,
         passes: made.passes,
         clearing,
+        facts: null,
       }),
     );
   }

@@ -1,17 +1,16 @@
 import type { Shape } from '../artwork/shape.ts';
+import type { Profile } from '../bits/bit.ts';
+import type { BaseCut } from '../document/cut.ts';
 import type { Bit } from '../document/bit.ts';
-import type { Cut } from '../document/cut.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { Carvables } from '../ways/carvable.ts';
-import type { VCarving } from './v-carve/v-carve.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
-import type { Hole } from '../ways/drill.ts';
 import type { Tab } from '../ways/tabs.ts';
 
-/** What one bit does for a cut. */
-export interface CutPart {
+/** What one bit does for a cut; `F` is what its kind says of it. */
+export interface CutPart<F = unknown> {
   /** The cut’s id, or that with a number behind it for bits that clear before its own. */
   id: string;
   /** The cut it belongs to. */
@@ -19,32 +18,36 @@ export interface CutPart {
   bit: string;
   rank: number;
   path: Path;
+  /** Places of the path where the bit waits. */
+  dwells?: Dwells;
   feed: number;
   plunge: number;
   speed: number;
   passes: number;
+  /** How far sideways an error in height counts: a V-bit’s walls lean, an end mill’s do not. */
+  slope: number;
   /** Of a bit that clears before a cut's own: its step and depth a pass, mm. */
   clearing?: { step: number; depthPerPass: number };
+  /** What holds the part. */
   tabs: Tab[];
-  /** Only of V-carving: see `VCarving`. */
-  carving?: Omit<VCarving, 'path'>;
-  /** Of profiles: where each loop begins, on the sheet. */
-  starts?: { x: number; y: number }[];
-  /** Loops the bit does not fit into. */
-  lost: number;
-  /** Of pockets: what no bit reaches, mm², and its outlines on the sheet. */
-  left: number;
-  leftLoops?: Loops;
-  /** Of profiles: loops without the lead asked for. */
-  noLead: number;
-  /** Of drilling. */
-  holes?: Hole[];
-  dwells?: Dwells;
-  /** Of inlays: smallest and largest gap, mm a side. */
-  gap?: { least: number; most: number };
-  /** Of inlays: places where the two halves do not fit, as edges lie nearer to each other than the bit is wide. */
-  pinched?: number;
+  /** Tabs asked for that have no place where they would stand. */
+  tabsMissing: number;
+  /** What only its kind knows of it; null of a bit that clears, or where nothing could be cut. */
+  facts: F | null;
 }
+
+/** A part with its time and what was measured of it. */
+export interface MeasuredPart<F = unknown> extends CutPart<F> {
+  /** What keeps it from being cut, as a sentence; the path is then empty. */
+  problem?: string;
+  profile: Profile;
+  minutes: number;
+  /** Deepest point below the top of the stock, mm. */
+  depth: number;
+}
+
+/** The same without its path, as a screen has it. */
+export type SeenPart<F = unknown> = Omit<MeasuredPart<F>, 'path'>;
 
 /** What a cut is made from; outlines are worked out when they are asked for. */
 export interface CutArtwork {
@@ -62,8 +65,15 @@ export function nothingToCut(open: number): CutProblem {
   );
 }
 
+/** How fast a cut’s bit goes. */
+export type Driven = BaseCut & { feed: number; plunge: number; speed: number };
+
 /** A part with what kinds that have nothing to say of it need not say. */
-export function cutPart(cut: Cut, rank: number, made: Pick<CutPart, 'path'> & Partial<CutPart>): CutPart {
+export function cutPart<F>(
+  cut: Driven,
+  rank: number,
+  made: Pick<CutPart<F>, 'path' | 'facts'> & Partial<CutPart<F>>,
+): CutPart<F> {
   return {
     id: cut.id,
     cut: cut.id,
@@ -73,10 +83,9 @@ export function cutPart(cut: Cut, rank: number, made: Pick<CutPart, 'path'> & Pa
     plunge: cut.plunge,
     speed: cut.speed,
     passes: 1,
+    slope: 0,
     tabs: [],
-    lost: 0,
-    left: 0,
-    noLead: 0,
+    tabsMissing: 0,
     ...made,
   };
 }

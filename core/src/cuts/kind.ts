@@ -1,19 +1,18 @@
+import type { BaseCut } from '../document/cut.ts';
 import type { Bit, Preset } from '../document/bit.ts';
-import type { Cut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
+import type { FieldSet, Values } from '../fields/field.ts';
+import type { Sentence } from '../fields/sentence.ts';
+import type { Slot } from '../fields/slot.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import type { LengthUnit } from '../quantity/units.ts';
-import type { CutArtwork, CutPart } from './cut-part.ts';
+import type { CutArtwork, CutPart, MeasuredPart, SeenPart } from './cut-part.ts';
+import type { Tabs } from './fields/tabs.ts';
+import type { JudgedCut, Remark } from './remark.ts';
 import type { Try } from './usual-tries.ts';
 
-/** Tabs as a cut asks for them. */
-export interface AskedTabs {
-  count: number;
-  length: number;
-  height: number;
-  shape: 'square' | 'ramped';
-  at: readonly { x: number; y: number }[];
-}
+/** A cut of a kind: what every cut has, and the values of the kind’s fields. */
+export type CutOf<K extends string, F extends FieldSet> = BaseCut & { kind: K } & Values<F>;
 
 /** What a new cut of a kind is made from: its bit and what suits the board. */
 export interface FreshFrom {
@@ -23,10 +22,11 @@ export interface FreshFrom {
   /** Thickness of the board at its thickest, and how deep goes right through it, mm. */
   thick: number;
   through: number;
-  /** A usual step of the bit, mm. */
+  /** A usual step of the bit, and how far a drill goes at a time, mm. */
   step: number;
+  peck: number;
   entry: { kind: 'ramp'; angle: number };
-  tabs: { count: number; length: number; height: number };
+  tabs: Omit<Tabs, 'shape' | 'at'>;
 }
 
 /** Settings of a drilling that a controller may do by a cycle of its own. */
@@ -43,14 +43,79 @@ export interface Mark {
   word: string;
 }
 
-/** All that the house asks of a kind of cut. A kind is a folder with one of these, and a line in `kinds.ts`. */
-export interface CutKind<C extends Cut = Cut> {
+/** What a part leaves on the sheet besides its path: holes, what stays blank, what no bit reaches. */
+export interface SheetMark {
+  look: 'hole' | 'narrow' | 'left';
+  word: string;
+  /** It is drawn at every stop, and not only where one looks at how things are cut. */
+  always: boolean;
+  outlines: readonly { points: ArrayLike<number>; closed: boolean }[];
+  circles: readonly { x: number; y: number; radius: number }[];
+}
+
+/** Something of a cut that can be moved on the sheet, along its path. */
+export interface Handle {
+  look: 'tab' | 'start';
+  word: string;
+  x: number;
+  y: number;
+  /** The fields of the cut that change when it is put elsewhere, or taken away. */
+  put(at: { x: number; y: number } | undefined): object;
+}
+
+/** What a card’s sentence is made from besides the cut: slots of what it works on and of its bit. */
+export interface About {
+  outlines: Slot;
+  bit: Slot;
+  own: Bit | undefined;
+  unit: LengthUnit;
+  /** What its own bit does, once that is known. */
+  made: SeenPart | undefined;
+}
+
+/** A change that may save time, to be measured. */
+export interface QuickerTry {
+  /** What it changes, and to which of several. */
+  what: string;
+  which?: string;
+  text: string;
+  /** What it does besides, in words; empty where nothing but time changes. */
+  effect: string;
+  fields: object;
+}
+
+/**
+ * All that the house asks of a kind of cut. A kind is a folder with one of these, and a line in `kinds.ts`.
+ * `C` is a cut of the kind, `F` what a part of it says of itself.
+ */
+export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
+  /** Its fields; from them come its schema, the options of the command line, and the names of its numbers. */
+  fields: FieldSet;
   /** What it does, first in its title: “Carve”. */
   verb: string;
   /** The same where it depends on the cut: “Inlay recess of”. */
   title?(cut: C): string;
+  /** What is added with a new one: “a pocket”. */
+  one: string;
+  /** The card’s sentence: what is done, with what, how fast; it ends with a full stop. */
+  sentence(cut: C, about: About): Sentence;
+  /** Sentences about what is seldom changed. */
+  more?(cut: C, about: About): Sentence;
+  /**
+   * Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”.
+   * @param tabs how many stand, in words.
+   */
+  heading(cut: C, tabs: string, unit: LengthUnit): Sentence;
   /** How its outlines are marked on the sheet, and what that is called there. */
   mark: Mark;
+  /** What else a part shows on the sheet. */
+  marks?(part: SeenPart<F>): SheetMark[];
+  /** What of it can be moved on the sheet. */
+  handles?(cut: C, part: SeenPart<F>): Handle[];
+  /** What a part comes to, besides its depth and time: a figure and its word. */
+  facts?(part: SeenPart<F>, length: (mm: number, decimals?: number) => string, unit: LengthUnit): [figure: string, word: string][]; // prettier-ignore
+  /** What a carver should know of a part where nobody judges the whole job, a sentence each. */
+  notes?(cut: C, part: CutPart<F>, own: Bit, unit: LengthUnit): string[];
   /** Kinds of bit it takes, the usual first. */
   bits: readonly Bit['kind'][];
   /** Which of two bits gets into finer places; without it, the one with the smaller diameter. */
@@ -62,30 +127,42 @@ export interface CutKind<C extends Cut = Cut> {
   rank(cut: C): number;
   /** Bits that clear before its own. */
   clearBits?(cut: C): readonly string[];
-  /** Tabs it asks for. */
-  tabs?(cut: C): AskedTabs;
+  /** Whether only closed outlines are cut, so that open ones are worth a word. */
+  closedOnly: boolean;
+  /** Whether it carves what is looked at, so that the section shows its figures and its bit. */
+  carves?: boolean;
   /** The fields of a new cut that are the kind’s own. */
   fresh(from: FreshFrom): object;
+  /** How thick a board is where nobody says, mm: what a cut-out of this depth just goes through. */
+  board?(cut: C): number;
   /** Cuts that are made together with a new one: the other half of an inlay. */
   beside?(cut: C): C[];
+  /** What tells it from those beside it: “recess”. */
+  half?(cut: C): string;
   /** What else than feeds and speed a bit’s setting for a material sets. */
   fromPreset?(cut: C, preset: Preset): Partial<C>;
   /** What another bit sets, whatever it cuts. */
   fromBit?(bit: Bit): Partial<C>;
+  /** The fields that make it go so deep, mm. */
+  goDeep(depth: number): Partial<C>;
   /**
    * The ordered paths, one for each bit it takes.
    * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
    */
   make(job: Job, cut: C, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] | Promise<CutPart[]>;
-  /**
-   * Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”.
-   * @param tabs how many stand, in words.
-   */
-  details(cut: C, length: (mm: number) => string, tabs: string, unit: LengthUnit): string;
+  /** Remarks on its depth, width, fit and hold. */
+  judge?(judged: JudgedCut<C, F>): Remark[] | Promise<Remark[]>;
   /** Changes that may let it be made where it cannot be, the first to be tried first. */
   tries?(cut: C, own: Bit | undefined): Try[];
+  /** Changes that may save time. */
+  quicker?(job: Job, cut: C, own: Bit, name: string): QuickerTry[];
   /** What a controller’s own cycle would have to do, where there is one for it. */
-  cycle?(cut: C): DrillCycle;
+  cycle?(cut: C, part: CutPart<F>): (DrillCycle & { holes: readonly { x: number; y: number }[] }) | undefined;
   /** Most that it takes off at once when it goes so deep, mm. */
   takenAtOnce(cut: C, depth: number): number;
+  /**
+   * What stock that lies lower by `drop` somewhere does to it, mm: strokes narrower by so much where that is seen, or a floor
+   * that is too shallow for it to be told; nothing where it does not matter.
+   */
+  onUneven?(cut: C, part: MeasuredPart<F>, drop: number, thick: number): { narrower?: number; shallow?: number };
 }

@@ -1,14 +1,15 @@
 import { expect, test } from 'vitest';
 import { readFileSync } from 'node:fs';
 import type { Bit } from '../document/bit.ts';
-import type { Cut } from '../document/cut.ts';
+import type { Cut } from './kinds.ts';
 import type { Job } from '../document/job.ts';
-import { readJobFile } from '../document/job-file.ts';
+import { readJobFile } from './job-file.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { carvablesOf } from '../ways/carvable.ts';
 import type { CutPart } from './cut-part.ts';
 import { newCut } from './new-cut.ts';
 import { partsOf } from './parts-of.ts';
+import { tabsMissing } from './tabs-remarks.ts';
 
 const demo = readJobFile(
   readFileSync(new URL('../../../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'),
@@ -52,4 +53,15 @@ test('the part of an inlay lies where it is laid, the recess where it was drawn'
   const close = (from: number, to: number) => [expect.closeTo(from, 0), expect.closeTo(to, 0)];
   expect([extent(recess, 0), extent(recess, 1)]).toEqual([close(12, 58), close(12, 58)]);
   expect([extent(part, 0), extent(part, 1)]).toEqual([close(108, 162), close(1, 55)]);
+});
+
+test('every loop of a cut-out asks for its tabs, and those without a place are counted', async () => {
+  const tabs = { count: 3, length: 6, height: 1, shape: 'square' as const, at: [] };
+  expect((await made('profile', { bit: 'm3', tabs }))[0]).toMatchObject({ tabsMissing: 0 });
+  // 50 mm of edge are too short for this one, wherever it stands.
+  const [long] = await made('profile', { bit: 'm3', tabs: { ...tabs, length: 70 } });
+  expect(long.tabs.length + long.tabsMissing).toBe(3);
+  expect(long.tabsMissing).toBeGreaterThan(0);
+  expect(tabsMissing({ ...tabs, at: [] }, { tabs: [{}], starts: [{}, {}] })).toBe(5);
+  expect(tabsMissing({ ...tabs, at: [{ x: 1, y: 2 }] }, { tabs: [], starts: [{}, {}] })).toBe(1);
 });

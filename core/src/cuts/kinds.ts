@@ -1,4 +1,4 @@
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import { drillKind } from './drill/kind.ts';
 import { inlayKind } from './inlay/kind.ts';
 import type { CutKind } from './kind.ts';
@@ -6,16 +6,21 @@ import { pocketKind } from './pocket/kind.ts';
 import { profileKind } from './profile/kind.ts';
 import { vCarveKind } from './v-carve/kind.ts';
 
-/** The kinds of cut there are. */
-export const CUT_KINDS: { [K in Cut['kind']]: CutKind<Extract<Cut, { kind: K }>> } = {
+/** The kinds of cut there are, in the order in which they are offered. */
+export const CUT_KINDS = {
   'v-carve': vCarveKind,
-  profile: profileKind,
   pocket: pocketKind,
+  profile: profileKind,
   drill: drillKind,
   inlay: inlayKind,
 };
 
+export type CutKindName = keyof typeof CUT_KINDS;
+
+/** A cut of any kind. */
+export type Cut = { [K in CutKindName]: (typeof CUT_KINDS)[K] extends CutKind<infer C> ? C : never }[CutKindName];
+
 /** The kind of a cut. @example kindOf({ kind: 'drill' }).verb // 'Drill' */
-export function kindOf<C extends Cut>(cut: Pick<C, 'kind'>): CutKind<C> {
-  return CUT_KINDS[cut.kind] as unknown as CutKind<C>;
+export function kindOf<C extends BaseCut>(cut: Pick<C, 'kind'>): CutKind<C> {
+  return CUT_KINDS[cut.kind as CutKindName] as unknown as CutKind<C>;
 }

@@ -1,4 +1,4 @@
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
@@ -9,7 +9,7 @@ import { kindOf } from './kinds.ts';
  * The ordered paths of a cut, one for each bit it takes.
  * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
  */
-export async function partsOf(job: Job, cut: Cut, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
+export async function partsOf(job: Job, cut: BaseCut, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
   const bit = job.bits.find((b) => b.id === cut.bit);
   if (!bit) throw new CutProblem('This cut’s bit is no longer in the job; choose another.');
   return kindOf(cut).make(job, cut, bit, artwork, clipper);

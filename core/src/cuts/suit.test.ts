@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import type { Bit } from '../document/bit.ts';
-import type { Cut } from '../document/cut.ts';
-import { readJobFile } from '../document/job-file.ts';
+import type { Cut } from './kinds.ts';
+import { readJobFile } from './job-file.ts';
 import { CUT_KINDS } from './kinds.ts';
 import { newCut } from './new-cut.ts';
 import { suitToBit, suitToPreset } from './suit.ts';

@@ -1,7 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import { BitSchema } from '../document/bit.ts';
-import { type Cut, CutSchema } from '../document/cut.ts';
-import { type Job, JobSchema } from '../document/job.ts';
+import type { Cut } from './kinds.ts';
+import { CutSchema } from './cut-schema.ts';
+import type { Job } from '../document/job.ts';
+import { JobSchema } from './job.ts';
 import { CUT_KINDS } from './kinds.ts';
 import { newCut } from './new-cut.ts';
 import { newJob } from '../document/new-job.ts';

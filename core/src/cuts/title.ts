@@ -1,19 +1,19 @@
 import { kindOf } from './kinds.ts';
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 
 /**
  * What a cut is called, such as “Carve Words” or “Cut out Board edge”; with its result, whose shapes are
  * known, “Pocket moon”.
  */
-export function titleOf(cut: Cut, job: Job, part?: { id: string; works?: string }): string {
+export function titleOf<C extends BaseCut>(cut: C, job: Job, part?: { id: string; works?: string }): string {
   const verb = part && part.id !== cut.id ? 'Clear for' : (kindOf(cut).title?.(cut) ?? kindOf(cut).verb);
   return `${verb} ${part?.works ?? worksOn(cut, job)}`;
 }
 
 /** What a cut works on, in words: whole items by their names, single shapes by theirs where they are few. */
 export function worksOn(
-  cut: Cut,
+  cut: BaseCut,
   job: Job,
   items: readonly { id: string; shapes: readonly { name: string }[] }[] = [],
 ): string {

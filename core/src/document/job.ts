@@ -3,24 +3,28 @@ import { list } from '../schema/list.ts';
 import { text } from '../schema/text.ts';
 import { BenchSchema } from './bench.ts';
 import { BitSchema } from './bit.ts';
-import { CutSchema } from './cut.ts';
+import type { BaseCut } from './cut.ts';
 import { ItemSchema } from './item.ts';
 import { StockSchema } from './stock.ts';
 
-/** The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min. */
-export const JobSchema = z.object({
-  format: z.literal('kerbe-job'),
-  version: z.literal(1),
-  name: text(120, 1),
-  unit: z.enum(['mm', 'in']),
-  stock: StockSchema,
-  artwork: list(ItemSchema, 500),
-  bits: list(BitSchema, 60),
-  cuts: list(CutSchema, 200),
-  /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */
-  ownOrder: z.boolean().default(false),
-  bench: BenchSchema,
-  notes: text(20_000),
-});
+/**
+ * The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min.
+ * @param cut the schema of its cuts, which their kinds know.
+ */
+export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>) =>
+  z.object({
+    format: z.literal('kerbe-job'),
+    version: z.literal(1),
+    name: text(120, 1),
+    unit: z.enum(['mm', 'in']),
+    stock: StockSchema,
+    artwork: list(ItemSchema, 500),
+    bits: list(BitSchema, 60),
+    cuts: list(cut, 200),
+    /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */
+    ownOrder: z.boolean().default(false),
+    bench: BenchSchema,
+    notes: text(20_000),
+  });
 
-export type Job = z.infer<typeof JobSchema>;
+export type Job<C extends BaseCut = BaseCut> = z.infer<ReturnType<typeof jobSchemaOf<C>>>;

@@ -19,8 +19,10 @@ export interface MedialAxis {
   r: Float64Array;
   /** Pairs of node numbers; a disc, whose axis is one point, has one pair of the same node twice. */
   edges: Uint32Array;
-  /** Distances to this region's outline. */
+  /** Distances to this region's outline, as it was worked with. */
   clearance: Clearance;
+  /** Where the outline touches itself it was parted, by a hundredth of a millimetre at most. */
+  parted: boolean;
 }
 
 /**
@@ -547,7 +549,7 @@ class Tracing {
       y[k] = this.y[i];
       r[k] = this.r[i];
     }
-    return { x, y, r, edges, clearance: this.clearance };
+    return { x, y, r, edges, clearance: this.clearance, parted: this.mesh.parted };
   }
 }
 

@@ -6,6 +6,8 @@ import { partTouching, type RegionOutline } from './region-outline.ts';
  * neighbours, sees every narrow place, and has an ear at every corner.
  */
 export interface Triangulated {
+  /** The outline touched itself, and was moved a little where it does. */
+  parted: boolean;
   count: number;
   x: Float64Array;
   y: Float64Array;
@@ -72,7 +74,7 @@ export function triangulate(outline: RegionOutline, least: number): Triangulated
   let parted = 0;
   for (let round = 0; round < ROUNDS; round++) {
     const found = refine(samples, outline, least);
-    if (found) return found;
+    if (found) return { ...found, parted: parted > 0 };
     let moved = 0;
     if (round === ROUNDS_BEFORE_PARTING)
       while (moved === 0 && parted < NUDGES.length) moved = partTouching(outline, NUDGES[parted++]);
@@ -226,7 +228,7 @@ function split(samples: Samples, outline: RegionOutline): Samples {
 }
 
 /** Triangulates the samples; marks pieces to be split and returns nothing, or returns the finished triangulation. */
-function refine(samples: Samples, outline: RegionOutline, least: number): Triangulated | undefined {
+function refine(samples: Samples, outline: RegionOutline, least: number): Omit<Triangulated, 'parted'> | undefined {
   const { count, x, y, next, previous, segment, vertex, cut } = samples;
   const coordinates = new Float64Array(2 * count);
   for (let i = 0; i < count; i++) {

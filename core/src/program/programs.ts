@@ -1,11 +1,10 @@
-import { profileOf } from '../bits/bit.ts';
 import { formatLength } from '../quantity/format.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
 import type { BesideCut } from './between-cuts.ts';
 import { kindOf } from '../cuts/kinds.ts';
-import type { DrillCycle } from '../cuts/kind.ts';
 import { titleOf } from '../cuts/title.ts';
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
+import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
@@ -35,9 +34,9 @@ export function programsFor(
         plunge: made.plunge,
         speed: made.speed,
         minutes: made.minutes,
-        slope: made.carving ? profileOf(job.bits[number]).slope : 0,
+        slope: made.slope,
         details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job, made.tabs.length),
-        drilling: drillingOf(kindOf(cut).cycle?.(cut), made.holes),
+        drilling: kindOf(cut).cycle?.(cut, made),
         dwells: made.dwells,
         beside: result.beside[k],
       },
@@ -69,17 +68,14 @@ export function programsFor(
   }));
 }
 
-const drillingOf = (cycle: DrillCycle | undefined, holes: CutResult['holes']) => cycle && holes && { ...cycle, holes };
-
 /** The same of a bit that clears before a cut's own. */
 export function clearingDetails({ step, depthPerPass }: NonNullable<CutResult['clearing']>, unit: Job['unit']): string {
   return `at ${formatLength(step, unit, 3)}, ${formatLength(depthPerPass, unit, 3)} a pass`;
 }
 
-/** Settings that someone needs two months later, for a program’s heading; see `CutKind.details`. */
-export function detailsOf(cut: Cut, { unit }: Pick<Job, 'unit'>, tabs: number): string {
-  const length = (mm: number) => formatLength(mm, unit, 3);
-  return kindOf(cut).details(cut, length, tabs === 1 ? '1 tab' : `${tabs} tabs`, unit);
+/** Settings that someone needs two months later, for a program’s heading; see `CutKind.heading`. */
+export function detailsOf(cut: BaseCut, { unit }: Pick<Job, 'unit'>, tabs: number): string {
+  return sentenceText(kindOf(cut).heading(cut, tabs === 1 ? '1 tab' : `${tabs} tabs`, unit), unit);
 }
 
 /** Where zero lies, in words: “lower left corner, top of the stock”. */

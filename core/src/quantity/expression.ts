@@ -7,6 +7,8 @@ export type Parsed = { ok: true; value: number } | { ok: false; problem: string 
 
 export interface QuantityLimits {
   min?: number;
+  /** As `min`, but the number itself is too little. */
+  above?: number;
   max?: number;
   /** How the field is called in a sentence, for example "The depth". */
   name?: string;
@@ -49,7 +51,7 @@ export function parseQuantity(
   text: string,
   kind: QuantityKind,
   unit: LengthUnit,
-  { min = -Infinity, max = Infinity, name = 'The value' }: QuantityLimits = {},
+  { min = -Infinity, above, max = Infinity, name = 'The value' }: QuantityLimits = {},
 ): Parsed {
   try {
     const reader = new Reader(tokenise(text), kind, unit, text);
@@ -57,6 +59,10 @@ export function parseQuantity(
     if (!Number.isFinite(value)) throw new Misread(`“${text}” has no finite result; check for a division by zero.`);
     if (kind === 'count' && !Number.isInteger(value))
       throw new Misread(`${name} must be a whole number; “${text}” is ${round(value)}.`);
+    if (above !== undefined && value <= above)
+      throw new Misread(
+        `${name} must be more than ${shown(above, kind, unit)}${max === Infinity ? '' : ` and at most ${shown(max, kind, unit)}`}; “${text.trim()}” is too small.`,
+      );
     if (value < min)
       throw new Misread(`${name} must be ${within(min, max, kind, unit)}; “${text.trim()}” is too small.`);
     if (value > max)

@@ -1,8 +1,9 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import { kindOf } from '../cuts/kinds.ts';
-import { cutsOf, type Judged, type Remark, type Remedy, setCut } from './remark.ts';
+import { type Remark, type Remedy, setCut } from '../cuts/remark.ts';
+import { cutsOf, type Judged } from './judged.ts';
 
 /** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */
 export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
@@ -130,7 +131,7 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
 }
 
 /** Usual settings and other bits, tried one after the other: the first that the cut can be made with, or its removal. */
-async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number): Promise<Remedy[]> {
+async function remediesThatWork({ job, tryCut }: Judged, cut: BaseCut, index: number): Promise<Remedy[]> {
   const own = job.bits.find((bit) => bit.id === cut.bit);
   const kind = kindOf(cut);
   const tries = kind.tries?.(cut, own) ?? [];
@@ -139,7 +140,7 @@ async function remediesThatWork({ job, tryCut }: Judged, cut: Cut, index: number
     .sort((a, b) => kind.finest?.(a, b) ?? a.diameter - b.diameter);
   for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...kind.fromBit?.(bit) } });
   for (const { label, fields } of tries) {
-    const made = await tryCut({ ...cut, ...fields } as Cut);
+    const made = await tryCut({ ...cut, ...fields });
     if (made.every((part) => !part.problem)) return [{ label, patch: setCut(index, fields) }];
   }
   return [{ label: 'Remove this cut', patch: [{ op: 'remove', path: `/cuts/${index}` }] }];

@@ -3,23 +3,8 @@ import { kindOf } from '../cuts/kinds.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
 import type { Stock } from '../document/stock.ts';
 import { spread, thicknessAt, thickest } from '../stock/stock.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
-
-/**
- * How far a through cut goes past the stock, mm: a hair with zero on the spoilboard, so that the board is not scored;
- * half a millimetre with zero on top, where the stock's thickness decides (common practice: 0.05 to 1 mm).
- */
-export const PAST_THE_STOCK = { spoilboard: 0.05, stock: 0.5 } as const;
-
-/** Deeper than this into the spoilboard, mm, no through cut needs to go (common practice). */
-const DEEPEST_PAST = 1;
-
-/** Wood kept under a carving, mm, when its depth is reduced for the stock. */
-const FLOOR_KEPT = 2;
-
-/** Strokes of a V-carving that come out narrower by more than this, mm, or by more than this share, look uneven. */
-const NARROWER = 0.2;
-const NARROWER_SHARE = 0.1;
+import { type Remark, setCut } from '../cuts/remark.ts';
+import { cutsOf, type Judged } from './judged.ts';
 
 /** How far below the thickest corner the stock lies at most under a cut, mm. */
 function lowestUnder({ path: { xyz } }: CutResult, stock: Stock): number {
@@ -36,15 +21,10 @@ function whatUnevennessDoes(judged: Judged): string | undefined {
   let narrower = 0;
   let shallowest = Infinity;
   for (const { cut, result } of cutsOf(judged)) {
-    // What goes right through is as deep as the stock everywhere.
-    if (result.problem || (cut.kind === 'profile' && result.depth >= thickest(stock))) continue;
-    const drop = lowestUnder(result, stock);
-    if (cut.kind === 'v-carve') {
-      // A groove's half width is its depth times the slope of the bit, and as much is lost of it as of the depth.
-      const by = 2 * drop * result.profile.slope;
-      const widest = 2 * (result.profile.flat + result.depth * result.profile.slope);
-      if (by > NARROWER || by > NARROWER_SHARE * widest) narrower = Math.max(narrower, by);
-    } else if (drop >= result.depth / 4) shallowest = Math.min(shallowest, result.depth);
+    if (result.problem) continue;
+    const does = kindOf(cut).onUneven?.(cut, result, lowestUnder(result, stock), thickest(stock)) ?? {};
+    narrower = Math.max(narrower, does.narrower ?? 0);
+    shallowest = Math.min(shallowest, does.shallow ?? Infinity);
   }
   if (narrower > 0) return `strokes come out up to ${formatLength(narrower, unit, 2)} narrower where the stock is low.`;
   return shallowest < Infinity
@@ -56,81 +36,11 @@ function whatUnevennessDoes(judged: Judged): string | undefined {
 export function judgeDepth(judged: Judged): Remark[] {
   const { job } = judged;
   const { stock, unit } = job;
-  const thick = thickest(stock);
   const thin = Math.min(...stock.corners);
   const remarks: Remark[] = [];
   for (const { cut, index, result } of cutsOf(judged)) {
     if (result.problem) continue;
     const about = { stop: 'cuts', cut: cut.id } as const;
-    const through = thick + PAST_THE_STOCK[stock.zeroZ];
-    if (cut.kind === 'v-carve' && result.depth > thin)
-      remarks.push({
-        ...about,
-        id: `deeper-${cut.id}`,
-        weight: 'wrong',
-        text: `The carving goes ${formatLength(result.depth, unit)} deep, and the stock is ${formatLength(thin, unit)} at its thinnest corner.`,
-        remedies: [
-          {
-            label: `Carve no deeper than ${formatLength(Math.max(1, thin - FLOOR_KEPT), unit)}`,
-            patch: setCut(index, { depthLimit: Math.max(1, thin - FLOOR_KEPT) }),
-          },
-        ],
-      });
-    if (
-      (cut.kind === 'pocket' || cut.kind === 'drill' || (cut.kind === 'inlay' && cut.role === 'recess')) &&
-      cut.depth > thick + stock.spoilboard
-    )
-      remarks.push({
-        ...about,
-        id: `through-board-${cut.id}`,
-        weight: 'wrong',
-        text: `This cut is ${formatLength(cut.depth, unit)} deep and would go right through the spoilboard.`,
-        remedies: [{ label: `Go ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
-      });
-    else if ((cut.kind === 'pocket' || (cut.kind === 'inlay' && cut.role === 'recess')) && cut.depth >= thin)
-      remarks.push({
-        ...about,
-        id: `deeper-${cut.id}`,
-        weight: 'wrong',
-        text: `The floor would lie ${formatLength(cut.depth, unit)} deep, and the stock is ${formatLength(thin, unit)} at its thinnest corner.`,
-        remedies: [
-          {
-            label: `Go no deeper than ${formatLength(Math.max(1, thin - FLOOR_KEPT), unit)}`,
-            patch: setCut(index, { depth: Math.max(1, thin - FLOOR_KEPT) }),
-          },
-        ],
-      });
-    if (cut.kind === 'drill' && cut.depth <= thick + stock.spoilboard && cut.depth - thick > DEEPEST_PAST)
-      remarks.push({
-        ...about,
-        id: `spoilboard-${cut.id}`,
-        weight: 'advice',
-        text: `These holes go through the stock and ${formatLength(cut.depth - thick, unit)} into the spoilboard.`,
-        remedies: [{ label: `Drill ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
-      });
-    if (cut.kind === 'profile') {
-      const past = cut.depth - thick;
-      const board =
-        past > stock.spoilboard
-          ? 'and right through the spoilboard'
-          : `and ${formatLength(past, unit)} into the spoilboard`;
-      if (past > DEEPEST_PAST || (stock.zeroZ === 'spoilboard' && past > 0.3))
-        remarks.push({
-          ...about,
-          id: `spoilboard-${cut.id}`,
-          weight: past > stock.spoilboard ? 'wrong' : 'advice',
-          text: `This cut goes through the stock ${board}${stock.zeroZ === 'spoilboard' ? ', although zero is on the board and a hair past it is enough' : ''}.`,
-          remedies: [{ label: `Cut ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
-        });
-      else if (past < 0 && past > -1.5)
-        remarks.push({
-          ...about,
-          id: `not-through-${cut.id}`,
-          weight: 'advice',
-          text: `This cut leaves a skin of ${formatLength(-past, unit, 2)} under the thickest corner. That is fine if it is meant; to come free, it has to go past the stock.`,
-          remedies: [{ label: `Cut ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
-        });
-    }
     const bit = job.bits.find((b) => b.id === cut.bit);
     const most = bit?.presets.find((preset) => preset.material === stock.material)?.depthPerPass;
     const atOnce = kindOf(cut).takenAtOnce(cut, result.depth);
@@ -156,7 +66,7 @@ export function judgeDepth(judged: Judged): Remark[] {
             ? { label: `Use ${longer.name}`, patch: setCut(index, { bit: longer.id }) }
             : {
                 label: `Go ${formatLength(bit.flute, unit)} deep`,
-                patch: setCut(index, cut.kind === 'v-carve' ? { depthLimit: bit.flute } : { depth: bit.flute }),
+                patch: setCut(index, kindOf(cut).goDeep(bit.flute)),
               },
         ],
       });
@@ -167,8 +77,8 @@ export function judgeDepth(judged: Judged): Remark[] {
     const index = job.cuts.findIndex((c) => c.id === result.cut);
     const cut = job.cuts[index];
     const bit = job.bits.find((b) => b.id === result.bit);
-    if (result.id === result.cut || result.problem || !bit || !cut || !('clearBits' in cut)) continue;
-    if (result.depth <= bit.flute) continue;
+    if (result.id === result.cut || result.problem || !bit || !cut || result.depth <= bit.flute) continue;
+    const others = (kindOf(cut).clearBits?.(cut) ?? []).filter((id) => id !== bit.id);
     remarks.push({
       stop: 'cuts',
       cut: cut.id,
@@ -178,7 +88,7 @@ export function judgeDepth(judged: Judged): Remark[] {
       remedies: [
         {
           label: `Clear without ${bit.name}`,
-          patch: setCut(index, { clearBits: cut.clearBits.filter((id) => id !== bit.id) }),
+          patch: setCut(index, { clearBits: others }),
         },
       ],
     });

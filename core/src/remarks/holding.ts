@@ -1,52 +1,16 @@
 import { formatLength } from '../quantity/format.ts';
 import { KEEP_OUT_ROOM } from '../stock/keep-out.ts';
 import type { KeepOut } from '../document/keep-out.ts';
-import { missingTabs } from '../cuts/missing-tabs.ts';
-import { thickest } from '../stock/stock.ts';
 import { intrusion } from '../carving/intrusion.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
+import type { Remark } from '../cuts/remark.ts';
+import { cutsOf, type Judged } from './judged.ts';
 
-/** Rules about holding the work: tabs, and clamps, screws and pins in the way of cutting moves. */
+/** Rules about what holds the work: clamps, screws and pins in the way of cutting moves. */
 export function judgeHolding(judged: Judged): Remark[] {
   const { job } = judged;
   const { stock, unit } = job;
   const remarks: Remark[] = [];
-  for (const { cut, index, result } of cutsOf(judged)) {
-    if (cut.kind === 'profile' && !result.problem && cut.depth > thickest(stock) - 0.2) {
-      const loose = result.tabs.length === 0 && cut.skin === 0;
-      if (loose && stock.holdDown !== 'tape')
-        remarks.push({
-          id: `tabs-${cut.id}`,
-          stop: 'cuts',
-          cut: cut.id,
-          weight: 'wrong',
-          text: 'Nothing holds the part once it is cut free: it has no tabs, and the stock is not taped down.',
-          remedies: [
-            {
-              label: 'Add 4 tabs',
-              patch: setCut(index, {
-                tabs: { ...cut.tabs, at: [], count: 4, length: 6, height: Math.min(3, thickest(stock) / 2) },
-              }),
-            },
-            { label: 'Hold it with tape', patch: [{ op: 'replace', path: '/stock/holdDown', value: 'tape' }] },
-          ],
-        });
-    }
-    const missing = result.problem ? 0 : missingTabs(cut, result);
-    if (missing > 0 && 'tabs' in cut)
-      remarks.push({
-        id: `fewer-tabs-${cut.id}`,
-        stop: 'cuts',
-        cut: cut.id,
-        weight: 'advice',
-        text: `${missing === 1 ? 'One of the tabs has' : `${missing} of the tabs have`} no place where ${missing === 1 ? 'it' : 'they'} would stand, and ${result.tabs.length === 0 ? 'none is left' : `only ${result.tabs.length} hold the part`}.`,
-        remedies: [
-          {
-            label: 'Make them half as long',
-            patch: setCut(index, { tabs: { ...cut.tabs, length: cut.tabs.length / 2 } }),
-          },
-        ],
-      });
+  for (const { cut } of cutsOf(judged)) {
     const parts = judged.cuts.filter((made) => made.cut === cut.id);
     stock.keepOuts.forEach((keepOut, k) => {
       const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.profile.radius, keepOut)));

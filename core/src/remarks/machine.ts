@@ -1,8 +1,9 @@
 import { formatFeed, formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
 import { heightOverAll } from '../stock/keep-out.ts';
-import { scaledArtwork } from './artwork-scale.ts';
-import { cutsOf, type Judged, type Remark, setCut } from './remark.ts';
+import { scaledArtwork } from '../artwork/artwork-scale.ts';
+import { type Remark, setCut } from '../cuts/remark.ts';
+import { cutsOf, type Judged } from './judged.ts';
 
 /** Rules about what the bench can do: speeds of its axes and spindle, and its reach. */
 export function judgeMachine(judged: Judged): Remark[] {
@@ -10,17 +11,18 @@ export function judgeMachine(judged: Judged): Remark[] {
   const { bench, unit, stock } = job;
   const { speed } = bench.limits;
   const remarks: Remark[] = [];
-  for (const { cut, index } of cutsOf(judged)) {
+  for (const { cut, index, result } of cutsOf(judged)) {
+    if (result.problem) continue;
     const about = { stop: 'cuts', cut: cut.id } as const;
     const across = Math.min(speed.x, speed.y);
     const over: string[] = [];
     const patch: Operation[] = [];
-    if (cut.feed > across) {
-      over.push(`feed ${formatFeed(cut.feed, unit)} is above the ${formatFeed(across, unit)} of its axes`);
+    if (result.feed > across) {
+      over.push(`feed ${formatFeed(result.feed, unit)} is above the ${formatFeed(across, unit)} of its axes`);
       patch.push(...setCut(index, { feed: across }));
     }
-    if (cut.plunge > speed.z) {
-      over.push(`plunge ${formatFeed(cut.plunge, unit)} is above the ${formatFeed(speed.z, unit)} of its Z axis`);
+    if (result.plunge > speed.z) {
+      over.push(`plunge ${formatFeed(result.plunge, unit)} is above the ${formatFeed(speed.z, unit)} of its Z axis`);
       patch.push(...setCut(index, { plunge: speed.z }));
     }
     if (over.length)
@@ -31,13 +33,13 @@ export function judgeMachine(judged: Judged): Remark[] {
         text: `${bench.name} cannot follow: ${over.join(', and ')}. It would cut slower without saying so; the times here already reckon with that.`,
         remedies: [{ label: 'Use what the bench can do', patch }],
       });
-    const turns = Math.min(bench.spindle.max, Math.max(bench.spindle.min, cut.speed));
-    if (turns !== cut.speed)
+    const turns = Math.min(bench.spindle.max, Math.max(bench.spindle.min, result.speed));
+    if (turns !== result.speed)
       remarks.push({
         ...about,
         id: `spindle-${cut.id}`,
         weight: 'wrong',
-        text: `The spindle of ${bench.name} turns ${bench.spindle.min} to ${bench.spindle.max} rpm, and this cut asks for ${cut.speed}.`,
+        text: `The spindle of ${bench.name} turns ${bench.spindle.min} to ${bench.spindle.max} rpm, and this cut asks for ${result.speed}.`,
         remedies: [{ label: `Use ${turns} rpm`, patch: setCut(index, { speed: turns }) }],
       });
   }

@@ -1,6 +1,7 @@
 import { orderParts } from '../sequence/order.ts';
 import { titleOf } from '../cuts/title.ts';
-import type { Judged, Remark } from './remark.ts';
+import type { Remark } from '../cuts/remark.ts';
+import type { Judged } from './judged.ts';
 
 /** The rule about order, where the carver has put the cuts in an order of their own. */
 export function judgeOrder({ job, cuts }: Judged): Remark[] {

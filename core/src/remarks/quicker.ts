@@ -1,14 +1,14 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { presetFor, profileOf, ridgeHeight } from '../bits/bit.ts';
-import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
+import { formatLength, formatMinutes } from '../quantity/format.ts';
 import type { Nodes } from '../artwork/refit-shapes.ts';
 import type { PlacedItem } from '../artwork/place.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
-import type { Cut } from '../document/cut.ts';
+import { kindOf } from '../cuts/kinds.ts';
+import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import { titleOf, worksOn } from '../cuts/title.ts';
 import { fewestChanges } from '../sequence/fewest-changes.ts';
-import { setCut } from './remark.ts';
+import { setCut } from '../cuts/remark.ts';
 
 /** What a job would come to: enough to compare two ways of doing it. */
 export interface Outcome {
@@ -70,19 +70,16 @@ const WORTH_IT = 2 / 60;
 /** Lowest lift that clears a board which is not quite flat, mm (common practice: 1/4 in at most, over nothing). */
 const LOWEST_LIFT = 2;
 
-/** A floor step up to this share of the bit is usual where the floor is seen (common practice: 10 %). */
-const COARSEST_STEP = 0.1;
-
 /**
  * Measures what would make a job quicker: each candidate is applied and the job computed; those that save time come
  * back, the most first.
  *
  * @param measure computes a changed job; undefined where that was given up.
  */
-export async function measureQuicker(
-  job: Job,
+export async function measureQuicker<C extends BaseCut>(
+  job: Job<C>,
   now: Outcome,
-  measure: (job: Job) => Promise<Outcome | undefined>,
+  measure: (job: Job<C>) => Promise<Outcome | undefined>,
   progress: (share: number) => void = () => {},
 ): Promise<Quicker[]> {
   const candidates = [
@@ -177,62 +174,15 @@ function refitsOf({ artwork, cuts, unit }: Job, now: Outcome): Candidate[] {
   });
 }
 
-function ofCut(job: Job, cut: Cut, index: number): Candidate[] {
-  const { unit, bench, stock } = job;
+/** What the cut’s own kind knows. */
+function ofCut(job: Job, cut: BaseCut, index: number): Candidate[] {
   const bit = job.bits.find((b) => b.id === cut.bit);
-  if (!bit) return [];
-  const name = worksOn(cut, job);
-  const about = { cut: cut.id };
-  const out: Candidate[] = [];
-  const plunge = Math.min(cut.feed, bench.limits.speed.z);
-  if (cut.kind === 'v-carve' && cut.plunge < plunge)
-    out.push({
-      ...about,
-      id: `plunge-${cut.id}`,
-      text: `Plunge at ${formatFeed(plunge, unit)} in ${name}`,
-      effect: 'fine in wood; acrylic wants it slower',
-      patch: setCut(index, { plunge }),
-    });
-  if (cut.kind === 'pocket' && !cut.slots)
-    out.push({
-      ...about,
-      id: `slots-${cut.id}`,
-      text: `Let the bit cut slots in ${name} instead of opening it with loops`,
-      effect: 'buried over its whole width where rings begin; take less depth a pass if it labours',
-      patch: setCut(index, { slots: true }),
-    });
-  if (cut.kind !== 'v-carve') return out;
-  const step = COARSEST_STEP * bit.diameter;
-  if (cut.floorStep < step * 0.9) {
-    const shape = profileOf(bit);
-    out.push({
-      ...about,
-      id: `step-${cut.id}`,
-      text: `Floor step of ${formatLength(step, unit, 2)} in ${name}`,
-      effect: `ridges of ${formatLength(ridgeHeight(shape, step), unit, 2)} instead of ${formatLength(ridgeHeight(shape, cut.floorStep), unit, 2)} on the floor`,
-      patch: setCut(index, { floorStep: step }),
-    });
-  }
-  const mills = job.bits.filter((b) => b.kind === 'end').sort((a, b) => b.diameter - a.diameter);
-  if (cut.clearBits.length === 0)
-    for (const mill of mills)
-      out.push({
-        ...about,
-        id: `clear-${cut.id}-${mill.id}`,
-        text: `Clear the floor of ${name} with ${mill.name} first`,
-        effect: 'a smooth floor, and a bit change more',
-        patch: setCut(index, { clearBits: [mill.id] }),
-      });
-  for (const other of job.bits.filter((b) => b.kind === 'v' && b.id !== bit.id && b.tip <= bit.tip)) {
-    const preset = presetFor(other, stock.material);
-    const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
-    out.push({
-      ...about,
-      id: `bit-${cut.id}-${other.id}`,
-      text: `Carve ${name} with ${other.name}`,
-      effect: (other.angle ?? 0) > (bit.angle ?? 0) ? 'softer shadows' : 'deeper shadows',
-      patch: setCut(index, { ...settings, bit: other.id }),
-    });
-  }
-  return out;
+  const tries = (bit && kindOf(cut).quicker?.(job, cut, bit, worksOn(cut, job))) ?? [];
+  return tries.map(({ what, which, fields, text, effect }) => ({
+    id: [what, cut.id, ...(which ? [which] : [])].join('-'),
+    text,
+    effect,
+    cut: cut.id,
+    patch: setCut(index, fields),
+  }));
 }

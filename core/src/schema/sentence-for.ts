@@ -33,23 +33,9 @@ const FIELDS: Record<string, [words: string, kind: Kind]> = {
   capHeight: ['cap height', 'length'],
   tracking: ['letter spacing', 'number'],
   leading: ['line spacing', 'number'],
-  depth: ['depth', 'length'],
-  depthLimit: ['depth limit', 'length'],
   depthPerPass: ['depth per pass', 'length'],
-  lastPass: ['last pass', 'length'],
-  startDepth: ['start depth', 'length'],
-  floorStep: ['floor step', 'length'],
-  step: ['step', 'length'],
-  skin: ['skin', 'length'],
-  finish: ['finish allowance', 'length'],
-  ramp: ['ramp', 'angle'],
-  overlap: ['overlap', 'length'],
   angle: ['angle', 'angle'],
   count: ['number of tabs', 'count'],
-  peck: ['peck', 'length'],
-  dwell: ['dwell', 'seconds'],
-  otherDiameter: ['diameter of the other bit', 'length'],
-  allowance: ['allowance', 'length'],
   feed: ['feed', 'feed'],
   plunge: ['plunge', 'feed'],
   speed: ['speed', 'speed'],
@@ -69,6 +55,14 @@ const FIELDS: Record<string, [words: string, kind: Kind]> = {
   percent: ['share in percent', 'count'],
   base64: ['content', 'text'],
 };
+
+/**
+ * Tells what a field is called that is known where its schema is made; one that has a name keeps it.
+ * @example nameField('width', 'breadth', 'length') // undefined
+ */
+export function nameField(key: string, words: string, kind: Kind): void {
+  if (!Object.hasOwn(FIELDS, key)) FIELDS[key] = [words, kind];
+}
 
 /** What the lists of a job hold, for saying which element is meant. */
 const ELEMENTS: Record<string, string> = {

@@ -1,22 +1,16 @@
-import { profileOf, type Profile } from '../bits/bit.ts';
+import { profileOf } from '../bits/bit.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { clearLinks } from './clear-links.ts';
-import type { CutPart } from '../cuts/cut-part.ts';
+import type { CutPart, MeasuredPart } from '../cuts/cut-part.ts';
 import type { Job } from '../document/job.ts';
 
 /** What one bit does for a cut, with its times and lengths. */
-export interface CutResult extends CutPart {
+export interface CutResult extends MeasuredPart {
   /** What the cut works on, in words. */
   works: string;
-  /** What keeps it from being cut, as a sentence; the path is then empty. */
-  problem?: string;
-  profile: Profile;
-  minutes: number;
   split: { cutting: number; plunging: number; linking: number };
-  /** Deepest point below the top of the stock, mm. */
-  depth: number;
   cutLength: number;
   linkLength: number;
   /** Times the bit lifts between cutting. */

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { type Cut, CutSchema } from '../document/cut.ts';
+import type { Cut } from '../cuts/kinds.ts';
+import { CutSchema } from '../cuts/cut-schema.ts';
 import { fewestChanges } from './fewest-changes.ts';
 
 const base = { targets: [], feed: 1000, plunge: 500, speed: 16000, depth: 5, depthPerPass: 2 };

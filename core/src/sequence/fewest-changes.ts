@@ -1,4 +1,4 @@
-import type { Cut } from '../document/cut.ts';
+import type { BaseCut } from '../document/cut.ts';
 import { kindOf } from '../cuts/kinds.ts';
 
 /** With more cuts than this there are too many orders to try. */
@@ -13,13 +13,13 @@ const CUT_OUT = 3;
  *
  * @example pocket with 6 mm, carve with a V-bit after clearing with 6 mm: the pocket, then the carving, one change
  */
-export function fewestChanges(cuts: readonly Cut[], now: number): Cut[] | undefined {
+export function fewestChanges<C extends BaseCut>(cuts: readonly C[], now: number): C[] | undefined {
   if (cuts.length < 2 || cuts.length > MOST_CUTS) return undefined;
   const last = cuts.filter((cut) => rankOf(cut) >= CUT_OUT).sort((a, b) => rankOf(a) - rankOf(b));
   const free = cuts.filter((cut) => !last.includes(cut));
-  let best: Cut[] | undefined;
+  let best: C[] | undefined;
   let least = now;
-  const tried: Cut[] = [];
+  const tried: C[] = [];
   const extend = () => {
     if (tried.length === free.length) {
       const order = [...tried, ...last];
@@ -38,9 +38,9 @@ export function fewestChanges(cuts: readonly Cut[], now: number): Cut[] | undefi
   return best;
 }
 
-const rankOf = (cut: Cut) => kindOf(cut).rank(cut);
+const rankOf = (cut: BaseCut) => kindOf(cut).rank(cut);
 
-function changesOf(cuts: readonly Cut[]): number {
+function changesOf(cuts: readonly BaseCut[]): number {
   const bits = cuts.flatMap((cut) => [...(kindOf(cut).clearBits?.(cut) ?? []), cut.bit]);
   return bits.filter((bit, i) => i > 0 && bit !== bits[i - 1]).length;
 }

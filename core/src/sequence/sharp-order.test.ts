@@ -1,5 +1,7 @@
 import { expect, test } from 'vitest';
-import type { InlayCut, PocketCut, ProfileCut } from '../document/cut.ts';
+import type { InlayCut } from '../cuts/inlay/fields.ts';
+import type { PocketCut } from '../cuts/pocket/fields.ts';
+import type { ProfileCut } from '../cuts/profile/fields.ts';
 import type { Track } from '../motion/track.ts';
 import { grooveRoute } from '../ways/groove-route.ts';
 import { orderParts } from './order.ts';

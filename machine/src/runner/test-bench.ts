@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { vi } from 'vitest';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/document/job-file';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
 import { programsFor } from '@kerbe/core/program/programs';
 import { timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readJobFile } from '@kerbe/core/document/job-file';
+import { readJobFile } from '@kerbe/core/cuts/job-file';
 import type { Job } from '@kerbe/core/document/job';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import {

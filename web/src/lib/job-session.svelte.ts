@@ -1,6 +1,6 @@
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { type Job, JobSchema } from '@kerbe/core/document/job';
+import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
@@ -22,7 +22,7 @@ const passing = (error: unknown) => error instanceof Refusal && (error.status ==
 
 /** One window's work on one job: the document, its saving, its undoing, and what the worker computed from it. */
 export class JobSession {
-  job = $state.raw<Job>()!;
+  job = $state.raw<CutJob>()!;
   revision = $state('');
   canUndo = $state(false);
   canRedo = $state(false);
@@ -32,7 +32,7 @@ export class JobSession {
   conflict = $state.raw<{ mine: string; theirs: OpenJob }>();
   view = $state.raw<JobView>();
   /** The document that `view` was computed from. */
-  viewOf = $state.raw<Job>();
+  viewOf = $state.raw<CutJob>();
   progress = $state<{ share: number; doing: string }>();
   cancelled = $state(false);
   private readonly thread = new ComputeThread();
@@ -65,7 +65,7 @@ export class JobSession {
   }
 
   /** Changes the document. What the schema does not allow is said and not done. */
-  update(change: (draft: Job) => void): void {
+  update(change: (draft: CutJob) => void): void {
     const draft = structuredClone(this.job);
     change(draft);
     this.set(draft);
@@ -77,7 +77,7 @@ export class JobSession {
     this.set(jsonPatch.applyPatch(structuredClone(this.job), patch).newDocument);
   }
 
-  private set(next: Job): void {
+  private set(next: CutJob): void {
     const parsed = JobSchema.safeParse(next);
     if (!parsed.success) {
       this.problem = `This was not changed: ${sentenceFor(parsed.error, this.job.unit)}`;

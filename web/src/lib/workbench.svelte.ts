@@ -1,5 +1,5 @@
 import { getContext, setContext } from 'svelte';
-import type { Cut } from '@kerbe/core/document/cut';
+import type { Cut } from '@kerbe/core/cuts/kinds';
 import type { JobSession } from './job-session.svelte';
 import type { ForeignProgram } from './workers/job-view';
 

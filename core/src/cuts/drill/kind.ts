@@ -1,29 +1,52 @@
 import { roundPlaces } from '../../artwork/round-places.ts';
 import type { Bit } from '../../document/bit.ts';
-import type { DrillCut } from '../../document/cut.ts';
 import type { Job } from '../../document/job.ts';
+import { formatLength } from '../../quantity/format.ts';
+import { thickest } from '../../stock/stock.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { drill } from '../../ways/drill.ts';
-import { type CutArtwork, type CutPart, cutPart } from '../cut-part.ts';
-import type { CutKind } from '../kind.ts';
+import { type CutArtwork, type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
+import { judgeThroughBoard, shallowOnUneven } from '../floor-remarks.ts';
+import type { CutKind, SheetMark } from '../kind.ts';
+import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
+import { type JudgedCut, type Remark, setCut } from '../remark.ts';
+import { judgeDrawnLarger } from './drawn-larger.ts';
+import type { DrillFacts } from './facts.ts';
+import { type DrillCut, FIELDS, heading, sentence } from './fields.ts';
 
 const RANK = 0;
 
 /** Holes at the middles of circles. */
-export const drillKind: CutKind<DrillCut> = {
+export const drillKind: CutKind<DrillCut, DrillFacts> = {
+  fields: FIELDS,
   verb: 'Drill',
+  one: 'holes',
+  sentence,
+  heading,
   mark: { look: 'holes', word: 'hole' },
+  marks: holesOf,
+  facts: ({ facts }) => (facts ? [[String(facts.holes.length), facts.holes.length === 1 ? 'hole' : 'holes']] : []),
+  notes: (_, { facts }) => (facts?.lost ? [`${facts.lost} outlines are neither circles nor points.`] : []),
   bits: ['drill', 'end'],
   rank: () => RANK,
-  fresh: ({ bit, through }) => ({ depth: Math.min(through, bit.flute), peck: 3.175, retract: 'full', dwell: 0 }),
+  closedOnly: false,
+  fresh: ({ bit, through, peck }) => ({ depth: Math.min(through, bit.flute), peck, retract: 'full', dwell: 0 }),
+  goDeep: (depth) => ({ depth }),
   make: drilled,
-  details: (cut, length) => (cut.peck > 0 ? `pecks of ${length(cut.peck)}, ${cut.retract} retract` : 'in one go'),
-  cycle: (cut) => cut,
+  judge: (judged) => [
+    ...judgeThroughBoard(judged),
+    ...judgeIntoBoard(judged),
+    ...judgeDrawnLarger(judged),
+    ...judgeNotRound(judged),
+  ],
+  cycle: ({ depth, peck, retract, dwell }, { facts }) =>
+    facts ? { depth, peck, retract, dwell, holes: facts.holes } : undefined,
   // Drilling goes by pecks, and takes none of a pass.
   takenAtOnce: () => 0,
+  onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
-function drilled(job: Job, cut: DrillCut, bit: Bit, { shapes }: CutArtwork): CutPart[] {
+function drilled(job: Job, cut: DrillCut, bit: Bit, { shapes }: CutArtwork): CutPart<DrillFacts>[] {
   if (bit.kind === 'v') throw new CutProblem('Drilling needs a drill or an end mill; choose one for this cut.');
   const { places, others } = roundPlaces(shapes);
   if (places.length === 0)
@@ -36,9 +59,46 @@ function drilled(job: Job, cut: DrillCut, bit: Bit, { shapes }: CutArtwork): Cut
   return [
     cutPart(cut, RANK, {
       path,
-      holes,
       dwells: dwells.length > 0 ? { points: dwells, seconds: cut.dwell } : undefined,
-      lost: others,
+      facts: { holes, lost: others },
     }),
+  ];
+}
+
+/** The holes that will be there, as wide as the bit, whatever was drawn. */
+function holesOf({ facts, profile: { radius } }: SeenPart<DrillFacts>): SheetMark[] {
+  const circles = (facts?.holes ?? []).map(({ x, y }) => ({ x, y, radius }));
+  return [{ look: 'hole', word: 'hole', always: true, outlines: [], circles }];
+}
+
+function judgeIntoBoard({ job, cut, index }: JudgedCut<DrillCut>): Remark[] {
+  const { stock, unit } = job;
+  const past = cut.depth - thickest(stock);
+  if (past > stock.spoilboard || past <= DEEPEST_PAST) return [];
+  const through = rightThrough(stock);
+  return [
+    {
+      stop: 'cuts',
+      cut: cut.id,
+      id: `spoilboard-${cut.id}`,
+      weight: 'advice',
+      text: `These holes go through the stock and ${formatLength(past, unit)} into the spoilboard.`,
+      remedies: [{ label: `Drill ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }],
+    },
+  ];
+}
+
+function judgeNotRound({ cut, result }: JudgedCut<DrillCut, DrillFacts>): Remark[] {
+  const lost = result.facts?.lost ?? 0;
+  if (lost === 0) return [];
+  return [
+    {
+      stop: 'cuts',
+      cut: cut.id,
+      id: `not-round-${cut.id}`,
+      weight: 'advice',
+      text: `${lost === 1 ? 'One chosen outline is' : `${lost} chosen outlines are`} neither a circle nor a point, and no hole is drilled there.`,
+      remedies: [],
+    },
   ];
 }

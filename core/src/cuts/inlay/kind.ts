@@ -1,5 +1,4 @@
 import type { Bit } from '../../document/bit.ts';
-import type { InlayCut } from '../../document/cut.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { radians } from '../../quantity/units.ts';
@@ -7,19 +6,38 @@ import { pocket } from '../../ways/pocket.ts';
 import { profile } from '../../ways/profile.ts';
 import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
+import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
+import { judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
 import { byARamp, withUsualStep } from '../usual-tries.ts';
-import { fitWords } from './fit-words.ts';
+import type { InlayFacts } from './facts.ts';
+import { FIELDS, heading, type InlayCut, sentence } from './fields.ts';
+import { measuredFit } from './fit-words.ts';
 import { inlayFit } from './inlay-fit.ts';
+import { judgePair, judgePinched } from './judge.ts';
+import { pinchedWords } from './pinched-words.ts';
+
+/** Tabs that hold a small part. */
+const TABS_OF_PART = 3;
 
 /** One half of an inlay: the recess, which is a pocket, or the part, which is cut out. */
-export const inlayKind: CutKind<InlayCut> = {
+export const inlayKind: CutKind<InlayCut, InlayFacts> = {
+  fields: FIELDS,
   verb: 'Inlay',
   title: (cut) => `Inlay ${cut.role} of`,
+  one: 'an inlay',
+  sentence,
+  heading,
   mark: { look: 'crossed', word: 'inlay' },
+  facts: ({ facts }, _, unit) => (facts ? [['', measuredFit(facts.gap, unit)]] : []),
+  notes: (_, { facts, tabsMissing: missing }, __, unit) => [
+    ...missingWords(missing),
+    ...(facts?.pinched ? [pinchedWords(facts.pinched)] : []),
+    ...(facts ? [`Part and recess fit with ${measuredFit(facts.gap, unit)}, all round.`] : []),
+  ],
   bits: ['end'],
   rank: (cut) => (cut.role === 'recess' ? 2.5 : 4),
-  tabs: (cut) => cut.tabs,
+  closedOnly: true,
   fresh: ({ bit, thick, step, entry, tabs }) => ({
     role: 'recess',
     otherDiameter: bit.diameter,
@@ -28,27 +46,33 @@ export const inlayKind: CutKind<InlayCut> = {
     step,
     climb: true,
     entry,
-    tabs: { ...tabs, count: 0 },
+    tabs: { ...tabs, count: Math.min(tabs.count, TABS_OF_PART) },
     shift: { x: 0, y: 0 },
   }),
   // The part is laid beside the recess when its outlines are known.
-  beside: (cut) => [{ ...cut, id: `${cut.id}-part`, role: 'part', tabs: { ...cut.tabs, count: 3 } }],
+  beside: (cut) => [{ ...cut, id: `${cut.id}-part`, role: 'part' }],
+  half: (cut) => cut.role,
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  goDeep: (depth) => ({ depth }),
   tries: (_, own) => [...withUsualStep(own), ...byARamp(own)],
   make: inlaid,
-  details: (cut, length, tabs, unit) =>
-    `${cut.role}, ${fitWords(cut.allowance, unit)}, ${length(cut.depthPerPass)} a pass${cut.role === 'part' ? `, ${tabs}` : ''}`,
+  judge: (judged) => [
+    ...(judged.cut.role === 'recess' ? judgeFloor(judged) : judgeMissing(judged)),
+    ...judgePinched(judged),
+    ...judgePair(judged),
+  ],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
+  onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
-function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] {
+function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart<InlayFacts>[] {
   const area = areaToCut(artwork);
   const diameter = endMill(bit, 'An inlay');
-  const fit = inlayFit(area, Math.max(diameter, cut.otherDiameter) / 2, cut.allowance, clipper);
+  const { gap, pinched, ...fit } = inlayFit(area, Math.max(diameter, cut.otherDiameter) / 2, cut.allowance, clipper);
   const drive = { feed: cut.feed, plunge: cut.plunge, lift: job.stock.lift, diameter };
   if (cut.role === 'recess') {
-    const { path, left, passes } = pocket(
+    const { path, passes } = pocket(
       fit.recess,
       {
         ...drive,
@@ -65,10 +89,10 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper:
       },
       clipper,
     );
-    return [cutPart(cut, inlayKind.rank(cut), { path, left, passes, gap: fit.gap, pinched: fit.pinched })];
+    return [cutPart(cut, inlayKind.rank(cut), { path, passes, facts: { gap, pinched } })];
   }
   const laid = fit.part.map((loop) => loop.map((v, i) => v + (i % 2 ? cut.shift.y : cut.shift.x)));
-  const made = profile(
+  const { path, passes, tabs, starts } = profile(
     laid,
     {
       ...drive,
@@ -83,5 +107,6 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper:
     },
     clipper,
   );
-  return [cutPart(cut, inlayKind.rank(cut), { ...made, gap: fit.gap, pinched: fit.pinched })];
+  const missing = tabsMissing(cut.tabs, { tabs, starts });
+  return [cutPart(cut, inlayKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts: { gap, pinched } })];
 }

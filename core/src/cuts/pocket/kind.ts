@@ -1,24 +1,46 @@
+import { presetFor, usualStep } from '../../bits/bit.ts';
 import type { Bit } from '../../document/bit.ts';
-import type { PocketCut } from '../../document/cut.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
+import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket, type PocketSettings } from '../../ways/pocket.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
-import { usualStep } from '../../bits/bit.ts';
 import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
+import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
+import { leftStanding } from '../left-standing.ts';
+import { type JudgedCut, type Remark, setCut } from '../remark.ts';
+import { nextSmallerMill } from '../smaller-bit.ts';
 import { byARamp, withOneBit, withoutFinish, withUsualStep } from '../usual-tries.ts';
+import type { PocketFacts } from './facts.ts';
+import { FIELDS, heading, more, type PocketCut, sentence } from './fields.ts';
 
 const RANK = 2.5;
 
+/** What no bit reaches that is worth a word, mm². */
+const LEFT_WORTH_SAYING = 1;
+
 /** An area cleared to a depth. */
-export const pocketKind: CutKind<PocketCut> = {
+export const pocketKind: CutKind<PocketCut, PocketFacts> = {
+  fields: FIELDS,
   verb: 'Pocket',
+  one: 'a pocket',
+  sentence,
+  more,
+  heading,
   mark: { look: 'hatched', word: 'pocket' },
+  marks: ({ facts }) => leftStanding(facts?.leftLoops),
+  notes: (_, { facts }, own, unit) =>
+    facts && facts.left > LEFT_WORTH_SAYING
+      ? [
+          `${(facts.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(own.diameter / 2, unit, 2)}.`,
+        ]
+      : [],
   bits: ['end'],
   rank: () => RANK,
   clearBits: (cut) => cut.clearBits,
+  closedOnly: true,
   fresh: ({ bit, thick, step, entry }) => ({
     depth: Math.min(thick / 3, bit.flute),
     step,
@@ -28,11 +50,23 @@ export const pocketKind: CutKind<PocketCut> = {
   }),
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  goDeep: (depth) => ({ depth }),
   tries: (cut, own) => [...withUsualStep(own), ...withOneBit(cut, own), ...withoutFinish(cut), ...byARamp(own)],
+  quicker: (_, cut, __, name) =>
+    cut.slots
+      ? []
+      : [
+          {
+            what: 'slots',
+            text: `Let the bit cut slots in ${name} instead of opening it with loops`,
+            effect: 'buried over its whole width where rings begin; take less depth a pass if it labours',
+            fields: { slots: true },
+          },
+        ],
   make: pocketed,
-  details: (cut, length) =>
-    `${cut.pattern} at ${length(cut.step)}, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${cut.entry.kind}`,
+  judge: (judged) => [...judgeFloor(judged), ...judgeLeft(judged)],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
+  onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
 function pocketed(job: Job, cut: PocketCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] {
@@ -73,5 +107,39 @@ function pocketed(job: Job, cut: PocketCut, bit: Bit, artwork: CutArtwork, clipp
     clearedBy: clearing.filter((b) => clipper.offset(area, -b.diameter / 2).length > 0).map((b) => b.diameter / 2),
   };
   const { path, left, leftLoops, passes } = pocket(area, settings, clipper);
-  return [...before, cutPart(cut, RANK, { path, left, leftLoops, passes })];
+  return [...before, cutPart<PocketFacts>(cut, RANK, { path, passes, facts: { left, leftLoops: leftLoops ?? [] } })];
+}
+
+/** Corners at least as round as the smallest bit, and narrow places. */
+function judgeLeft({ job, cut, index, result }: JudgedCut<PocketCut, PocketFacts>): Remark[] {
+  const left = result.facts?.left ?? 0;
+  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const smaller = nextSmallerMill(job, bit.diameter);
+  if (left < LEFT_WORTH_SAYING || !smaller) return [];
+  const preset = presetFor(smaller, job.stock.material);
+  return [
+    {
+      stop: 'cuts',
+      cut: cut.id,
+      id: `corners-${cut.id}`,
+      weight: 'advice',
+      text: `${bit.name} leaves ${(left / 100).toFixed(2)} cm² in corners and narrow places; inner corners come out with a radius of ${formatLength(bit.diameter / 2, job.unit, 2)}.`,
+      remedies: [
+        {
+          label: `Clear with ${bit.name}, finish with ${smaller.name}`,
+          patch: setCut(index, {
+            bit: smaller.id,
+            clearBits: [...cut.clearBits, bit.id],
+            step: usualStep(smaller),
+            ...(preset && {
+              feed: preset.feed,
+              plunge: preset.plunge,
+              speed: preset.speed,
+              depthPerPass: preset.depthPerPass,
+            }),
+          }),
+        },
+      ],
+    },
+  ];
 }

@@ -1,31 +1,59 @@
 import type { Bit } from '../../document/bit.ts';
-import type { ProfileCut } from '../../document/cut.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
+import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { thickest } from '../../stock/stock.ts';
 import { profile, type ProfileSettings } from '../../ways/profile.ts';
-import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
-import type { CutKind } from '../kind.ts';
+import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill, type SeenPart } from '../cut-part.ts';
+import { shallowOnUneven } from '../floor-remarks.ts';
+import type { CutKind, Handle } from '../kind.ts';
+import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
+import { type JudgedCut, type Remark, setCut } from '../remark.ts';
+import { nextSmallerMill } from '../smaller-bit.ts';
+import { judgeLoose, judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
 import { withoutFinish } from '../usual-tries.ts';
+import type { ProfileFacts } from './facts.ts';
+import { FIELDS, heading, more, type ProfileCut, sentence } from './fields.ts';
+
+/** Past a stock whose zero is on the spoilboard, a through cut needs no more than this, mm. */
+const ENOUGH_PAST_BOARD = 0.3;
+
+/** A skin thinner than this, mm, may not have been meant. */
+const THIN_SKIN = 1.5;
 
 /** Along outlines, beside or on them, usually right through. */
-export const profileKind: CutKind<ProfileCut> = {
+export const profileKind: CutKind<ProfileCut, ProfileFacts> = {
+  fields: FIELDS,
   verb: 'Cut out',
+  one: 'a cut-out',
+  sentence,
+  more,
+  heading,
   mark: { look: 'way', word: 'cut through' },
+  handles,
+  facts: ({ facts }) => (facts?.noLead ? [['', 'no room for a lead']] : []),
+  notes: (_, { facts, tabsMissing: missing }) => [
+    ...(facts?.lost ? [`The bit does not fit into ${facts.lost} of the outlines, which are left out.`] : []),
+    ...missingWords(missing),
+    ...(facts?.noLead ? [`${facts.noLead} outlines have no room for the lead, and are entered straight.`] : []),
+  ],
   bits: ['end'],
   rank: (cut) => (cut.side === 'outside' ? 4 : 3),
-  tabs: (cut) => cut.tabs,
+  closedOnly: true,
   fresh: ({ through, tabs }) => ({ side: 'outside', depth: through, climb: true, tabs }),
+  board: (cut) => cut.depth,
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  goDeep: (depth) => ({ depth }),
   tries: withoutFinish,
   make: profiled,
-  details: (cut, length, tabs) =>
-    `${cut.side} the line, ${length(cut.depthPerPass)} a pass, ${cut.climb ? 'climb' : 'conventional'}, ${tabs}`,
+  judge: (judged) => [...judgeThrough(judged), ...judgeLost(judged), ...judgeLoose(judged), ...judgeMissing(judged)],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
+  // What goes right through is as deep as the stock everywhere.
+  onUneven: (_, { depth }, drop, thick) => (depth >= thick ? {} : shallowOnUneven(depth, drop)),
 };
 
-function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] {
+function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart<ProfileFacts>[] {
   const area = areaToCut(artwork);
   const settings: ProfileSettings = {
     feed: cut.feed,
@@ -46,5 +74,92 @@ function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clip
     start: cut.start,
     thickness: thickest(job.stock),
   };
-  return [cutPart(cut, profileKind.rank(cut), profile(area, settings, clipper))];
+  const { path, passes, tabs, ...facts } = profile(area, settings, clipper);
+  const missing = tabsMissing(cut.tabs, { tabs, starts: facts.starts });
+  return [cutPart(cut, profileKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts })];
+}
+
+/** Its tabs, and where its loops start: moved one by one, they all become places chosen by hand. */
+function handles(cut: ProfileCut, { tabs, facts }: SeenPart<ProfileFacts>): Handle[] {
+  const rounded = ({ x, y }: { x: number; y: number }) => ({
+    x: Math.round(x * 100) / 100,
+    y: Math.round(y * 100) / 100,
+  });
+  const standing = tabs.map(rounded);
+  const starts = (facts?.starts ?? []).map(rounded);
+  return [
+    ...tabs.map(({ x, y }, k): Handle => ({
+      look: 'tab',
+      word: 'tab',
+      x,
+      y,
+      put(at) {
+        const places = at ? standing.with(k, rounded(at)) : standing.toSpliced(k, 1);
+        return { tabs: { ...cut.tabs, at: places, count: places.length } };
+      },
+    })),
+    ...(facts?.starts ?? []).map(({ x, y }, k): Handle => ({
+      look: 'start',
+      word: 'start',
+      x,
+      y,
+      // A loop whose start is taken away has none of its own: Kerbe chooses them all again.
+      put: (at) => ({ start: at ? starts.with(k, rounded(at)) : [] }),
+    })),
+  ];
+}
+
+/** How far it goes past the stock, or stops short of it. */
+function judgeThrough({ job, cut, index }: JudgedCut<ProfileCut>): Remark[] {
+  const { stock, unit } = job;
+  const about = { stop: 'cuts', cut: cut.id } as const;
+  const through = rightThrough(stock);
+  const past = cut.depth - thickest(stock);
+  const remedies = [{ label: `Cut ${formatLength(through, unit, 2)} deep`, patch: setCut(index, { depth: through }) }];
+  const onBoard = stock.zeroZ === 'spoilboard';
+  if (past > DEEPEST_PAST || (onBoard && past > ENOUGH_PAST_BOARD)) {
+    const board =
+      past > stock.spoilboard
+        ? 'and right through the spoilboard'
+        : `and ${formatLength(past, unit)} into the spoilboard`;
+    return [
+      {
+        ...about,
+        id: `spoilboard-${cut.id}`,
+        weight: past > stock.spoilboard ? 'wrong' : 'advice',
+        text: `This cut goes through the stock ${board}${onBoard ? ', although zero is on the board and a hair past it is enough' : ''}.`,
+        remedies,
+      },
+    ];
+  }
+  if (past >= 0 || past <= -THIN_SKIN) return [];
+  return [
+    {
+      ...about,
+      id: `not-through-${cut.id}`,
+      weight: 'advice',
+      text: `This cut leaves a skin of ${formatLength(-past, unit, 2)} under the thickest corner. That is fine if it is meant; to come free, it has to go past the stock.`,
+      remedies,
+    },
+  ];
+}
+
+/** Outlines that the bit does not fit into. */
+function judgeLost({ job, cut, index, result }: JudgedCut<ProfileCut, ProfileFacts>): Remark[] {
+  const lost = result.facts?.lost ?? 0;
+  if (lost === 0) return [];
+  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const smaller = nextSmallerMill(job, bit.diameter);
+  return [
+    {
+      stop: 'cuts',
+      cut: cut.id,
+      id: `narrow-${cut.id}`,
+      weight: 'wrong',
+      text: `${bit.name} does not fit into ${lost === 1 ? 'one of the outlines' : `${lost} of the outlines`}, which would be left out.`,
+      remedies: smaller
+        ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id }) }]
+        : [{ label: 'Cut on the line', patch: setCut(index, { side: 'on' }) }],
+    },
+  ];
 }

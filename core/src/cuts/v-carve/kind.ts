@@ -1,25 +1,51 @@
 import { depthForRadius, profileOf, radiusAtDepth } from '../../bits/bit.ts';
 import type { Bit } from '../../document/bit.ts';
-import type { VCarveCut } from '../../document/cut.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
+import { formatLength } from '../../quantity/format.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
-import { type CutArtwork, type CutPart, cutPart, nothingToCut } from '../cut-part.ts';
-import type { CutKind } from '../kind.ts';
+import { type CutArtwork, type CutPart, cutPart, type SeenPart, nothingToCut } from '../cut-part.ts';
+import type { CutKind, SheetMark } from '../kind.ts';
 import { withOneBit } from '../usual-tries.ts';
+import { FLOOR_WORTH_SAYING, NARROW_WORTH_SAYING, type VCarveFacts } from './facts.ts';
+import { FIELDS, heading, more, sentence, type VCarveCut } from './fields.ts';
+import { judgeCarving } from './judge.ts';
+import { quicker } from './quicker.ts';
 import { vCarve } from './v-carve.ts';
 
 const RANK = 1.5;
 
+/** Strokes that come out narrower by more than this, mm, or by more than this share, look uneven. */
+const NARROWER = 0.2;
+const NARROWER_SHARE = 0.1;
+
 /** Grooves along the middle of outlines, as deep as a V-bit must go to touch both walls. */
-export const vCarveKind: CutKind<VCarveCut> = {
+export const vCarveKind: CutKind<VCarveCut, VCarveFacts> = {
+  fields: FIELDS,
   verb: 'Carve',
+  one: 'a V-carve',
+  sentence,
+  more,
+  heading,
   mark: { look: 'filled', word: 'carved' },
+  marks: blank,
+  facts: ({ facts }, length) =>
+    facts
+      ? [
+          [length(facts.tooNarrow, 0), 'left standing'],
+          ...(facts.floorArea > FLOOR_WORTH_SAYING
+            ? [['', `${Math.round(facts.floorArea / 100)} cm² flat`] as [string, string]]
+            : []),
+        ]
+      : [],
+  notes,
   bits: ['v'],
   finest: (a, b) => a.tip - b.tip,
   rank: () => RANK,
   clearBits: (cut) => cut.clearBits,
+  closedOnly: true,
+  carves: true,
   fresh: ({ bit, thick, preset, depthPerPass }) => {
     const depthLimit = Math.max(1, Math.min(bit.flute, thick - 2));
     return {
@@ -31,14 +57,47 @@ export const vCarveKind: CutKind<VCarveCut> = {
   },
   // One pass stays one pass.
   fromPreset: (cut, { depthPerPass }) => (cut.depthPerPass === null ? {} : { depthPerPass }),
+  goDeep: (depth) => ({ depthLimit: depth }),
   tries: withOneBit,
+  quicker,
   make: carve,
-  details: (cut, length) => `depth limit ${length(cut.depthLimit)}, floor step ${length(cut.floorStep)}`,
+  judge: judgeCarving,
   takenAtOnce: (cut, depth) => {
     const whole = depth - cut.startDepth;
     return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
   },
+  onUneven(_, { profile, depth }, drop) {
+    // A groove's half width is its depth times the slope of the bit, and as much is lost of it as of the depth.
+    const narrower = 2 * drop * profile.slope;
+    const widest = 2 * (profile.flat + depth * profile.slope);
+    return narrower > NARROWER || narrower > NARROWER_SHARE * widest ? { narrower } : {};
+  },
 };
+
+function notes(_: VCarveCut, { facts }: CutPart<VCarveFacts>, __: Bit, unit: Job['unit']): string[] {
+  if (!facts) return [];
+  const out: string[] = [];
+  if (facts.tooNarrow > NARROW_WORTH_SAYING)
+    out.push(
+      `${formatLength(facts.tooNarrow, unit)} of thin line is narrower than the tip and stays blank; choose a finer tip.`,
+    );
+  if (facts.floorArea > FLOOR_WORTH_SAYING)
+    out.push(
+      `The widest strokes would come to a point at ${formatLength(facts.fullDepth, unit)}; the depth limit or the bit leaves a flat floor of ${(facts.floorArea / 100).toFixed(2)} cm².`,
+    );
+  return out;
+}
+
+/** Lines too thin for the tip. */
+function blank({ facts }: SeenPart<VCarveFacts>): SheetMark[] {
+  const { narrow } = facts ?? {};
+  if (!narrow?.length) return [];
+  const outlines = Array.from({ length: narrow.length / 4 }, (_, k) => ({
+    points: narrow.subarray(4 * k, 4 * k + 4),
+    closed: false,
+  }));
+  return [{ look: 'narrow', word: 'too thin for the tip', always: false, outlines, circles: [] }];
+}
 
 async function carve(job: Job, cut: VCarveCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
   const shape = profileOf(bit);
@@ -47,7 +106,7 @@ async function carve(job: Job, cut: VCarveCut, bit: Bit, artwork: CutArtwork, cl
   if (carvables.places.length === 0) throw nothingToCut(carvables.open);
   const { lift } = job.stock;
   const clearing = clearBitsOf(job, cut.clearBits, Infinity);
-  const { path, ...carving } = vCarve(
+  const { path, passes, ...facts } = vCarve(
     carvables,
     {
       bit: shape,
@@ -65,7 +124,7 @@ async function carve(job: Job, cut: VCarveCut, bit: Bit, artwork: CutArtwork, cl
   );
   if (path.feed.length === 0)
     throw new CutProblem('Every chosen outline is narrower than the tip of this bit; choose a bit with a finer tip.');
-  const parts = [cutPart(cut, RANK, { path, carving, passes: carving.passes })];
+  const parts = [cutPart<VCarveFacts>(cut, RANK, { path, passes, slope: shape.slope, facts })];
   if (clearing.length === 0) return parts;
   const { area } = artwork.area();
   // The floor is where the V-bit's own reach ends, which may be above the limit.

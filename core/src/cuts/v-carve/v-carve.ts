@@ -1,4 +1,5 @@
 import { depthForRadius, radiusAtDepth, type Profile } from '../../bits/bit.ts';
+import { Clearance } from '../../geometry/clearance.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import type { MedialAxis } from '../../geometry/medial-axis.ts';
 import { signedArea } from '../../geometry/outline.ts';
@@ -157,6 +158,8 @@ function carveRegion(
   const wide = axis.r.some((r) => r > reach + rounding);
   const floor = wide ? eroded(carvable, reach, clipper) : [];
   for (const loop of floor) out.floorArea += signedArea(loop);
+  // Walls and floor are looked at against the outline itself.
+  const outline = axis.parted ? Clearance.ofLoops(carvable.region.loops) : axis.clearance;
   for (let pass = 1; pass <= passes; pass++) {
     const above = (deepest * (pass - 1)) / passes;
     const limit = Math.floor((deepest * pass) / passes / DEPTH_GRAIN + 1e-6) * DEPTH_GRAIN;
@@ -188,7 +191,7 @@ function carveRegion(
       const area = passReach === reach ? floor : eroded(carvable, passReach, clipper);
       tracks.push(...floorTracks(carvable, area, settings, clipper, passReach, -startDepth - limit));
     }
-    checkCarved(tracks, axis.clearance, bit, -startDepth, carvable.region.loops);
+    checkCarved(tracks, outline, bit, -startDepth, carvable.region.loops);
     out.tracks.push(tracks);
   }
   return out;

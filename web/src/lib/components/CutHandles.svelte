@@ -1,11 +1,13 @@
 <script lang="ts">
+  import type { Handle } from '@kerbe/core/cuts/kind';
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkbench } from '$lib/workbench.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
-  /** The tabs of a cut-out and the places where it starts; at Cuts those of the chosen cut can be moved along it. */
+  /** What of a cut can be moved on the sheet, such as its tabs; at Cuts those of the chosen cut are moved along it. */
   interface Props {
     cut: CutView;
     frame: SheetFrame;
@@ -22,32 +24,23 @@
     x: number;
     y: number;
   }
-  interface What {
-    kind: 'tab' | 'start';
-    index: number;
-  }
+  const made = $derived(session.job.cuts.find((c) => c.id === cut.cut));
+  const handles = $derived((made && kindOf(made).handles?.(made, cut)) ?? []);
   /** Where what is dragged would go. */
-  let held = $state.raw<{ what: What; at: Place }>();
+  let held = $state.raw<{ handle: number; at: Place }>();
 
   const snapped = async (at: Place) => (await session.ask('nearestOn', cut.id, at.x, at.y)) ?? at;
-  const rounded = ({ x, y }: Place) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 });
 
-  function put(what: What, at: Place | undefined): void {
+  function put(handle: Handle, at: Place | undefined): void {
+    const fields = handle.put(at);
     session.update((job) => {
       const found = job.cuts.find((c) => c.id === cut.cut);
-      if (found?.kind !== 'profile') return;
-      const places = (what.kind === 'tab' ? cut.tabs : (cut.starts ?? [])).map(rounded);
-      if (what.kind === 'start') {
-        // A loop whose start is taken away has none of its own: Kerbe chooses them all again.
-        found.start = at ? places.with(what.index, rounded(at)) : [];
-        return;
-      }
-      found.tabs.at = at ? places.with(what.index, rounded(at)) : places.toSpliced(what.index, 1);
-      found.tabs.count = found.tabs.at.length;
+      if (found) Object.assign(found, fields);
     });
   }
 
-  function grab(event: PointerEvent, what: What): void {
+  function grab(event: PointerEvent, index: number): void {
+    const handle = handles[index];
     if (!movable || event.button !== 0) return;
     event.stopPropagation();
     const target = event.currentTarget as SVGGElement;
@@ -60,60 +53,56 @@
         x: (e.clientX - box.left - frame.left) / frame.k,
         y: (frame.base - (e.clientY - box.top)) / frame.k,
       });
-      if (mine === wanted) held = { what, at };
+      if (mine === wanted) held = { handle: index, at };
     };
     const up = async (e: PointerEvent) => {
       target.removeEventListener('pointermove', move);
       target.removeEventListener('pointerup', up);
       if (held) await move(e);
-      if (held) put(what, held.at);
+      if (held) put(handle, held.at);
       held = undefined;
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', up);
   }
 
-  async function key(event: KeyboardEvent, what: What, at: Place): Promise<void> {
+  async function key(event: KeyboardEvent, handle: Handle): Promise<void> {
     if (!movable) return;
     if (event.key === 'Delete') {
       event.preventDefault();
-      put(what, undefined);
+      put(handle, undefined);
       return;
     }
     const step = event.shiftKey ? 10 : 1;
     const d = { ArrowUp: [0, step], ArrowDown: [0, -step], ArrowLeft: [-step, 0], ArrowRight: [step, 0] }[event.key];
     if (!d) return;
     event.preventDefault();
-    put(what, await snapped({ x: at.x + d[0], y: at.y + d[1] }));
+    put(handle, await snapped({ x: handle.x + d[0], y: handle.y + d[1] }));
   }
   const words = ({ x, y }: Place) => `${lengthNumber(x, unit)}, ${lengthNumber(y, unit)} ${unit}`;
-  const handles = $derived(
-    (['tab', 'start'] as const).flatMap((kind) =>
-      (kind === 'tab' ? cut.tabs : (cut.starts ?? [])).map((place, index) => ({
-        what: { kind, index },
-        place,
-        at: held?.what.kind === kind && held.what.index === index ? held.at : place,
-      })),
-    ),
-  );
+  /** How many of its sort come before a handle. */
+  const numberOf = (index: number) =>
+    handles.slice(0, index + 1).filter(({ word }) => word === handles[index].word).length;
+  const capital = (word: string) => word[0].toUpperCase() + word.slice(1);
 </script>
 
 {#if movable}
-  {#each handles as { what, place, at } (`${what.kind} ${what.index}`)}
+  {#each handles as handle, index (`${handle.word} ${index}`)}
+    {@const at = held?.handle === index ? held.at : handle}
     <g
       class="handle"
       data-grab
       role="slider"
       tabindex="0"
-      aria-label="{what.kind === 'tab' ? 'Tab' : 'Start'} {what.index + 1} of cut {bench.cutNumber(cut.cut)}"
+      aria-label="{capital(handle.word)} {numberOf(index)} of cut {bench.cutNumber(cut.cut)}"
       aria-valuenow={Math.round(at.x)}
       aria-valuetext={words(at)}
       transform="translate({sx(at.x)} {sy(at.y)})"
-      onpointerdown={(event) => grab(event, what)}
-      onkeydown={(event) => key(event, what, place)}
+      onpointerdown={(event) => grab(event, index)}
+      onkeydown={(event) => key(event, handle)}
     >
       <rect class="room" x="-14" y="-14" width="28" height="28" />
-      {#if what.kind === 'tab'}<rect class="tab" x="-9" y="-5" width="18" height="10" />
+      {#if handle.look === 'tab'}<rect class="tab" x="-9" y="-5" width="18" height="10" />
       {:else}<path class="start" d="M0 -8L8 0L0 8L-8 0Z" />{/if}
     </g>
   {/each}

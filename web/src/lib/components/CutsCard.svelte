@@ -2,18 +2,15 @@
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
   import { BIT_WORDS } from '@kerbe/core/bits/bit';
-  import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
+  import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
   import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
-  import type { Cut } from '@kerbe/core/document/cut';
   import { useWorkbench } from '$lib/workbench.svelte';
   import RemarkNote from './RemarkNote.svelte';
-  import CutFacts from './cut/CutFacts.svelte';
-  import CutOutlines from './cut/CutOutlines.svelte';
-  import CutSentence from './cut/CutSentence.svelte';
-  import PocketMore from './cut/PocketMore.svelte';
-  import ProfileMore from './cut/ProfileMore.svelte';
-  import VCarveMore from './cut/VCarveMore.svelte';
+  import { aboutOf } from '$lib/cuts/about';
+  import CutFacts from '$lib/cuts/CutFacts.svelte';
+  import CutOutlines from '$lib/cuts/CutOutlines.svelte';
+  import Sentence from '$lib/cuts/Sentence.svelte';
 
   const bench = useWorkbench();
   const { session } = bench;
@@ -47,12 +44,7 @@
     bench.activeCut = id;
     session.update((job) => apply(job.cuts.find((cut) => cut.id === id)!));
   }
-  /** Changes a cut of a kind that is known where this is called. */
-  function edit<T extends Cut>(cut: T, apply: (cut: T) => void): void {
-    change(cut.id, (c) => apply(c as T));
-  }
-
-  function add(kind: Cut['kind']): void {
+  function add(kind: CutKindName): void {
     let n = session.job.cuts.length + 1;
     while (session.job.cuts.some((cut) => cut.id === `cut-${n}`)) n++;
     const cut = newCut(session.job, kind, `cut-${n}`);
@@ -60,19 +52,13 @@
       ? undefined
       : `This job has no bit for that; take ${BIT_WORDS[CUT_KINDS[kind].bits[0]]} from the shop’s table at Bits.`;
     if (!cut) return;
-    session.update((job) => job.cuts.push(cut, ...(kindOf(cut).beside?.(cut) ?? [])));
+    session.update((job) => job.cuts.push(cut, ...(kindOf<Cut>(cut).beside?.(cut) ?? [])));
     bench.activeCut = cut.id;
   }
 
   function remove(id: string): void {
     session.update((job) => (job.cuts = job.cuts.filter((cut) => cut.id !== id)));
     bench.activeCut = session.job.cuts[0]?.id;
-  }
-
-  /** Where the loops of a cut start now, to a hundredth. */
-  function startsOf(cut: Cut): { x: number; y: number }[] {
-    const starts = session.view?.cuts.flatMap((made) => (made.cut === cut.id ? (made.starts ?? []) : [])) ?? [];
-    return starts.map(({ x, y }) => ({ x: Math.round(x * 100) / 100, y: Math.round(y * 100) / 100 }));
   }
 </script>
 
@@ -99,6 +85,9 @@
   }}
 >
   {#each listed as cut, index (cut.id)}
+    {@const about = aboutOf(cut, session)}
+    {@const set = (fields: Record<string, unknown>) => change(cut.id, (c) => Object.assign(c, fields))}
+    {@const more = kindOf<Cut>(cut).more?.(cut, about)}
     <li class:active={cut.id === bench.activeCut} class="rule" data-cut={cut.id} aria-label="Cut {index + 1}">
       <div class="grip">
         <span class="number" aria-hidden="true">{index + 1}</span>
@@ -128,21 +117,17 @@
         {/if}
       </div>
       <div>
-        <CutSentence {cut} {index} change={(apply) => change(cut.id, apply)} />
+        <Sentence
+          sentence={[`${kindOf(cut).verb} `, ...kindOf<Cut>(cut).sentence(cut, about)]}
+          cut={cut.id}
+          change={set}
+        />
         <CutFacts cut={cut.id} />
         {#if cut.id === bench.activeCut}
-          {#if cut.kind === 'v-carve' || cut.kind === 'profile' || cut.kind === 'pocket'}
+          {#if more}
             <details bind:open={moreOpen}>
               <summary>More about how it is cut</summary>
-              <p class="sentence">
-                {#if cut.kind === 'v-carve'}<VCarveMore {cut} change={(apply) => edit(cut, apply)} />
-                {:else if cut.kind === 'profile'}<ProfileMore
-                    {cut}
-                    starts={startsOf(cut)}
-                    change={(apply) => edit(cut, apply)}
-                  />
-                {:else}<PocketMore {cut} change={(apply) => edit(cut, apply)} />{/if}
-              </p>
+              <Sentence sentence={more} cut={cut.id} change={set} />
             </details>
           {/if}
           <CutOutlines {cut} change={(apply) => change(cut.id, apply)} />
@@ -172,11 +157,9 @@
   />{/each}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 <div class="actions rule">
-  <button class="plain-button" type="button" onclick={() => add('v-carve')}>Add a V-carve</button>
-  <button class="plain-button" type="button" onclick={() => add('pocket')}>Add a pocket</button>
-  <button class="plain-button" type="button" onclick={() => add('profile')}>Add a cut-out</button>
-  <button class="plain-button" type="button" onclick={() => add('drill')}>Add holes</button>
-  <button class="plain-button" type="button" onclick={() => add('inlay')}>Add an inlay</button>
+  {#each Object.entries(CUT_KINDS) as [kind, { one }] (kind)}
+    <button class="plain-button" type="button" onclick={() => add(kind as CutKindName)}>Add {one}</button>
+  {/each}
 </div>
 
 <style>

@@ -10,6 +10,8 @@
     kind?: QuantityKind;
     unit?: LengthUnit;
     min?: number;
+    /** It must be more than this. */
+    above?: number;
     max?: number;
     /** What an arrow key adds, in the unit shown. */
     step?: number;
@@ -17,7 +19,7 @@
     suffix?: string;
     onchange: (value: number) => void;
   }
-  let { name, value, kind = 'length', unit = 'mm', min, max, step, suffix, onchange }: Props = $props();
+  let { name, value, kind = 'length', unit = 'mm', min, above, max, step, suffix, onchange }: Props = $props();
 
   const ending = $derived(
     suffix ?? (kind === 'length' ? unit : kind === 'feed' ? `${unit}/min` : kind === 'angle' ? '°' : ''),
@@ -36,7 +38,7 @@
   function commit(): void {
     if (typed === undefined) return;
     const text = suffix && typed.trim().endsWith(suffix) ? typed.trim().slice(0, -suffix.length) : typed;
-    const parsed = parseQuantity(text, kind, unit, { min, max, name: `The ${name}` });
+    const parsed = parseQuantity(text, kind, unit, { min, above, max, name: `The ${name}` });
     if (!parsed.ok) {
       problem = parsed.problem;
       return;
@@ -60,7 +62,7 @@
         max ?? Infinity,
         Math.max(min ?? -Infinity, (Math.round((value / perUnit + by) * 1e6) / 1e6) * perUnit),
       );
-      onchange(next);
+      if (above === undefined || next > above) onchange(next);
     }
   }
 </script>

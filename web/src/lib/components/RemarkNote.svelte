@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Remark } from '@kerbe/core/remarks/remark';
+  import type { Remark } from '@kerbe/core/cuts/remark';
   import { useWorkbench } from '$lib/workbench.svelte';
 
   let { remark }: { remark: Remark } = $props();

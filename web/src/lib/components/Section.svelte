@@ -1,5 +1,6 @@
 <script lang="ts">
   import { depthForRadius, profileOf, type Profile } from '@kerbe/core/bits/bit';
+  import { kindOf } from '@kerbe/core/cuts/kinds';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
@@ -89,9 +90,13 @@
     return `${d}L${px(over.last).toFixed(1)} ${py(-thick).toFixed(1)}L${px(over.first).toFixed(1)} ${py(-thick).toFixed(1)}Z`;
   });
 
+  const carving = (id: string) => {
+    const cut = session.job.cuts.find((c) => c.id === id);
+    return cut !== undefined && kindOf(cut).carves === true;
+  };
   /** Below this only cut-outs reach; the figures are about carving. */
   const carvingFloor = $derived(
-    -0.01 - Math.max(0, ...(session.view?.cuts ?? []).filter((c) => c.carving).map((c) => c.depth)),
+    -0.01 - Math.max(0, ...(session.view?.cuts ?? []).filter((part) => carving(part.cut)).map((part) => part.depth)),
   );
   /** The deepest place of the carving: where the bit is drawn, and what is written beside it. */
   const deepest = $derived.by(() => {
@@ -131,8 +136,8 @@
       : stop === 'bits'
         ? bench.selectedBit
         : (
-            job.cuts.find((c) => c.id === bench.activeCut && c.kind === 'v-carve') ??
-            job.cuts.find((c) => view?.cuts.find((v) => v.id === c.id && !v.problem) && c.kind === 'v-carve')
+            job.cuts.find((c) => c.id === bench.activeCut && kindOf(c).carves) ??
+            job.cuts.find((c) => view?.cuts.find((v) => v.id === c.id && !v.problem) && kindOf(c).carves)
           )?.bit;
     return job.bits.find((b) => b.id === id);
   });

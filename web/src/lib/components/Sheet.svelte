@@ -2,6 +2,7 @@
   import { select } from 'd3-selection';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import type { CutKind } from '@kerbe/core/cuts/kind';
   import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
@@ -21,6 +22,10 @@
     /** Cuts that are done, and the one being made, at Run. */
     done?: ReadonlySet<string>;
   }
+  const PATHS = [
+    { look: 'followed', word: 'path of the bit' },
+    { look: 'link', word: 'lifted over' },
+  ];
   let { stop, bit, done }: Props = $props();
   const bench = useWorkbench();
   const { session } = bench;
@@ -97,16 +102,36 @@
     }
     return d;
   });
-  /** Marks of kinds of cut that stand on the sheet, each once; ways only where they are made. */
-  const cutMarks = $derived(
-    Object.values(CUT_KINDS)
-      .map(({ mark }) => mark)
-      .filter(({ look }) =>
-        look === 'way'
-          ? profiles.length > 0
-          : session.job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.look === look),
-      ),
-  );
+  /** What a cut is called beside its number: “cut out”. */
+  const wordOf = (id: string) => {
+    const cut = session.job.cuts.find((c) => c.id === id);
+    return cut ? kindOf(cut).verb.toLowerCase() : '';
+  };
+  /** Each mark on the sheet once: of the kinds of cut, ways only where they are made, and all that lies beside them. */
+  const legend = $derived.by(() => {
+    const kinds = Object.values<CutKind>(CUT_KINDS).filter(({ mark: { look } }) =>
+      look === 'way'
+        ? profiles.length > 0
+        : session.job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.look === look),
+    );
+    const cuts = session.view?.cuts ?? [];
+    const movable = stop === 'cuts' ? profiles.find((part) => part.cut === bench.activeCut) : undefined;
+    const own = movable && session.job.cuts.find((cut) => cut.id === movable.cut);
+    const handles = (own && movable && kindOf(own).handles?.(own, movable)) ?? [];
+    const still = profiles.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab');
+    const keys = [
+      ...kinds.map(({ mark }) => mark),
+      ...(still ? [{ look: 'tab', word: 'tab' }] : []),
+      ...handles.map(({ look, word }) => ({ look, word: `${word}: drag it` })),
+      ...(marked ? cuts.flatMap(({ marks }) => marks.filter(({ always }) => !always)) : []),
+      ...(showPaths ? PATHS : []),
+      ...(stock.keepOuts.length
+        ? [{ look: 'keep', word: [...new Set(stock.keepOuts.map(({ kind }) => kind))].join(', ') }]
+        : []),
+      ...(stop !== 'run' ? [{ look: 'chalk', word: 'chalk line: drag A or B' }] : []),
+    ];
+    return [...new Map(keys.map(({ look, word }) => [word, { look, word }])).values()];
+  });
 </script>
 
 <div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
@@ -174,7 +199,7 @@
     <SheetRulers {frame} />
 
     {#each profiles as cut (cut.id)}
-      {@const label = `${bench.cutNumber(cut.cut)} · cut out${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
+      {@const label = `${bench.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
       <g class="label" transform="translate({labelX(cut.tabs, label.length * 7.4 + 14)} {sy(stock.width) + 12})">
         <rect width={label.length * 7.4 + 14} height="22" /><text x="7" y="15.5">{label}</text>
       </g>
@@ -204,16 +229,7 @@
 
   <SheetLegend
     bind:height={legendHeight}
-    marks={{
-      cuts: cutMarks,
-      tabs: profiles.some((cut) => cut.tabs.length),
-      paths: showPaths,
-      starts: stop === 'cuts' && profiles.some((cut) => cut.cut === bench.activeCut && cut.starts?.length),
-      narrow: marked && (session.view?.cuts ?? []).some((cut) => cut.narrowPath),
-      left: marked && (session.view?.cuts ?? []).some((cut) => cut.leftPath),
-      keepOuts: [...new Set(stock.keepOuts.map((keepOut) => keepOut.kind))],
-      chalk: stop !== 'run',
-    }}
+    marks={legend}
     {nearer}
     {fitAll}
   />

@@ -1,21 +1,7 @@
 <script lang="ts">
-  import type { Mark } from '@kerbe/core/cuts/kind';
-
   interface Props {
-    /** Which marks stand on the sheet now. */
-    marks: {
-      /** Of the kinds of cut. */
-      cuts: Mark[];
-      tabs: boolean;
-      paths: boolean;
-      /** Starts of cut-outs, that can be dragged as tabs can. */
-      starts: boolean;
-      /** Lines too thin for the tip, and what no bit reaches. */
-      narrow: boolean;
-      left: boolean;
-      keepOuts: string[];
-      chalk: boolean;
-    };
+    /** Which marks stand on the sheet now: how they look, and what they are. */
+    marks: readonly { look: string; word: string }[];
     /** Height of the legend, px. */
     height?: number;
     nearer: (factor: number) => void;
@@ -25,16 +11,7 @@
 </script>
 
 <div class="legend" bind:clientHeight={height}>
-  {#each marks.cuts as { look, word } (word)}<span><i class="key {look}-key"></i> {word}</span>{/each}
-  {#if marks.tabs}<span><i class="key tab-key"></i> {marks.starts ? 'tab: drag it' : 'tab'}</span>{/if}
-  {#if marks.starts}<span><i class="key start-key"></i> start: drag it</span>{/if}
-  {#if marks.narrow}<span><i class="key narrow-key"></i> too thin for the tip</span>{/if}
-  {#if marks.left}<span><i class="key left-key"></i> left standing</span>{/if}
-  {#if marks.paths}<span><i class="key followed-key"></i> path of the bit</span><span
-      ><i class="key link-key"></i> lifted over</span
-    >{/if}
-  {#if marks.keepOuts.length}<span><i class="key keep-key"></i> {marks.keepOuts.join(', ')}</span>{/if}
-  {#if marks.chalk}<span><i class="key chalk-key"></i> chalk line: drag A or B</span>{/if}
+  {#each marks as { look, word } (word)}<span><i class="key {look}-key"></i> {word}</span>{/each}
   <span class="zoom">
     <button type="button" class="tiny" onclick={() => nearer(1.5)} aria-label="Look closer">+</button>
     <button type="button" class="tiny" onclick={() => nearer(1 / 1.5)} aria-label="Step back">−</button>

@@ -28,17 +28,15 @@
   <path class="link" d={foreign.linkPath} />
 {:else}
   {#each session.view?.cuts ?? [] as cut (cut.id)}
-    {#if cut.holesPath}
-      <path class="hole" class:dim={stop === 'run' && !done?.has(cut.cut)} d={cut.holesPath} />
-    {/if}
+    {#each cut.marks as { look, always, d } (look)}
+      {#if always || marked}<path class={look} class:dim={stop === 'run' && !done?.has(cut.cut)} {d} />{/if}
+    {/each}
     {#if profiles.includes(cut)}
       <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
     {:else if showPaths}
       <path class="followed {lookOf(cut.cut)}" d={cut.cutPath} />
     {/if}
     {#if showPaths}<path class="link" d={cut.linkPath} />{/if}
-    {#if marked && cut.leftPath}<path class="left" d={cut.leftPath} />{/if}
-    {#if marked && cut.narrowPath}<path class="narrow" d={cut.narrowPath} />{/if}
   {/each}
 {/if}
 

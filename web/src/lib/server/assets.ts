@@ -1,7 +1,7 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import type { JobFile } from '@kerbe/core/document/job-file';
-import type { Job } from '@kerbe/core/document/job';
+import type { JobFile } from '@kerbe/core/cuts/job-file';
 import type { Tables } from './tables.ts';
 
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');
@@ -17,7 +17,7 @@ export async function keepAsset(db: Kysely<Tables>, name: string, bytes: Uint8Ar
   return hash;
 }
 
-export function assetsOf(job: Job): string[] {
+export function assetsOf(job: CutJob): string[] {
   return [...new Set(job.artwork.flatMap((item) => (item.kind === 'drawing' ? [item.asset] : [])))];
 }
 
@@ -32,7 +32,7 @@ export async function loadAssets(
 }
 
 /** The same for a job file. */
-export async function assetsForFile(db: Kysely<Tables>, job: Job): Promise<JobFile['assets']> {
+export async function assetsForFile(db: Kysely<Tables>, job: CutJob): Promise<JobFile['assets']> {
   const assets = await loadAssets(db, assetsOf(job));
   return Object.fromEntries(
     [...assets].map(([hash, { name, bytes }]) => [hash, { name, base64: bytes.toString('base64') }]),

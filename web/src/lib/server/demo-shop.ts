@@ -4,7 +4,7 @@ import type { Kysely } from 'kysely';
 import { z } from 'zod';
 import { BitSchema } from '@kerbe/core/document/bit';
 import { BenchSchema } from '@kerbe/core/document/bench';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/document/job-file';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
 import { keepAsset } from './assets.ts';
 import { createJob } from './jobs.ts';
 import type { Tables } from './tables.ts';

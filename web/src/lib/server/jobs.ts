@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Kysely, sql } from 'kysely';
 import { z } from 'zod';
-import { type Job, JobSchema } from '@kerbe/core/document/job';
+import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
 import type { LengthUnit } from '@kerbe/core/quantity/units';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { assetsOf } from './assets.ts';
@@ -12,7 +12,7 @@ import type { Tables } from './tables.ts';
 export interface OpenJob {
   id: string;
   revision: string;
-  job: Job;
+  job: CutJob;
   canUndo: boolean;
   canRedo: boolean;
 }
@@ -30,7 +30,7 @@ export class NoSuchJob extends Refused {
 const NAME = /^[A-Za-z0-9_-]{1,60}$/;
 
 /** A document as it was kept, with what later versions have added. @throws {Refused} where it cannot be read any more. */
-function readDocument(document: unknown): Job {
+function readDocument(document: unknown): CutJob {
   const parsed = JobSchema.safeParse(document);
   if (parsed.success) return parsed.data;
   throw new Refused(
@@ -42,7 +42,7 @@ function readDocument(document: unknown): Job {
 type Db = Kysely<Tables>;
 
 /** Makes a job from a document. */
-export async function createJob(db: Db, job: Job, id = randomUUID().slice(0, 8)): Promise<OpenJob> {
+export async function createJob(db: Db, job: CutJob, id = randomUUID().slice(0, 8)): Promise<OpenJob> {
   await demandAssets(db, job);
   await db.transaction().execute(async (t) => {
     await t.insertInto('jobs').values({ id, head: null }).execute();
@@ -57,7 +57,7 @@ export async function createJob(db: Db, job: Job, id = randomUUID().slice(0, 8))
 }
 
 /** @throws {Refused} where a job refers to artwork that is not kept here; what `before` refers to is not asked for. */
-async function demandAssets(db: Db, job: Job, before?: Job): Promise<void> {
+async function demandAssets(db: Db, job: CutJob, before?: CutJob): Promise<void> {
   const known = new Set(before ? assetsOf(before) : []);
   const wanted = assetsOf(job).filter((hash) => !known.has(hash));
   if (wanted.length === 0) return;
@@ -90,7 +90,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
 }
 
 /** One revision of a job. */
-export async function revisionOf(db: Db, id: string, revision: string): Promise<Job> {
+export async function revisionOf(db: Db, id: string, revision: string): Promise<CutJob> {
   if (!NAME.test(id)) throw new NoSuchJob();
   const row = await db
     .selectFrom('revisions')
@@ -108,7 +108,7 @@ export async function revisionOf(db: Db, id: string, revision: string): Promise<
  * as after an answer that was lost, is not kept twice.
  * @throws {Refused} where the base is none of this job's, or artwork is missing.
  */
-export async function saveJob(db: Db, id: string, base: string, job: Job): Promise<SaveOutcome> {
+export async function saveJob(db: Db, id: string, base: string, job: CutJob): Promise<SaveOutcome> {
   if (!NAME.test(id)) throw new NoSuchJob();
   const document = JSON.stringify(job);
   const same = sql<boolean>`document = ${document}::jsonb`;

@@ -1,9 +1,9 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import { createHash } from 'node:crypto';
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
-import type { Job } from '@kerbe/core/document/job';
 import { programsFor, zeroWords } from '@kerbe/core/program/programs';
 import { type Timeline, timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
@@ -118,7 +118,7 @@ export async function keptRun(hash: string): Promise<KeptRun> {
   }
 }
 
-function settingsOf(job: Job, result: JobResult, program: Program): RunSettings {
+function settingsOf(job: CutJob, result: JobResult, program: Program): RunSettings {
   const made = new Set(program.cuts.map((cut) => cut.id));
   return {
     job: job.name,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { JobFileError } from '@kerbe/core/document/job-file';
+import { JobFileError } from '@kerbe/core/cuts/job-file';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 
 /** An answer that is not what was asked for, as one sentence and with its HTTP status. */

@@ -1,7 +1,7 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import type { ColumnType, Generated } from 'kysely';
 import type { Bit } from '@kerbe/core/document/bit';
 import type { Bench } from '@kerbe/core/document/bench';
-import type { Job } from '@kerbe/core/document/job';
 
 /** JSON columns go in as text and come out parsed. */
 type Json<T> = ColumnType<T, string, string>;
@@ -17,7 +17,7 @@ export interface Tables {
     id: Generated<string>;
     job_id: string;
     parent: ColumnType<string | null, string | null, never>;
-    document: Json<Job>;
+    document: Json<CutJob>;
     created: Written;
   };
   assets: { hash: string; name: string; bytes: Buffer; created: Written };

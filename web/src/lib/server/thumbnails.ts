@@ -1,8 +1,8 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import { kindOf } from '@kerbe/core/cuts/kinds';
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
-import type { Job } from '@kerbe/core/document/job';
 import { includesShape } from '@kerbe/core/document/targets';
 import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
@@ -24,7 +24,7 @@ export interface DrawnShape {
 const MOST_POINTS = 20_000;
 
 /** Draws a job's artwork small. */
-export async function drawThumbnail(db: Kysely<Tables>, job: Job): Promise<Thumbnail> {
+export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> {
   const assets = await loadAssets(db, assetsOf(job));
   const resources = await resourcesFromDisk((hash) => assets.get(hash)?.bytes);
   const finest = Math.max(job.stock.length, job.stock.width) / 500;

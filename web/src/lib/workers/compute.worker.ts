@@ -1,3 +1,4 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import { expose } from 'comlink';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';
@@ -7,9 +8,9 @@ import { importSvg } from '@kerbe/core/artwork/svg';
 import { carveField } from '@kerbe/core/carving/height-field';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
+import { kindOf } from '@kerbe/core/cuts/kinds';
 import { compute, ComputeCache, type JobResult } from '@kerbe/core/compute/compute';
 import type { Face } from '@kerbe/core/document/item';
-import type { Job } from '@kerbe/core/document/job';
 import { checkProgram } from '@kerbe/core/program/check';
 import { readProgram } from '@kerbe/core/program/read';
 import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
@@ -30,7 +31,7 @@ const drawings = new Map<string, Drawing | ArtworkError>();
 const faces = new Map<Face, ReturnType<typeof readFace>>();
 let clipper: Promise<Clipper> | undefined;
 let running: AbortController | undefined;
-let latest: { job: Job; result: JobResult; moves: CarvedMoves } | undefined;
+let latest: { job: CutJob; result: JobResult; moves: CarvedMoves } | undefined;
 
 async function bytes(url: string): Promise<Uint8Array> {
   const response = await fetch(url);
@@ -38,7 +39,7 @@ async function bytes(url: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
-async function gather(job: Job, library: Clipper): Promise<Resources> {
+async function gather(job: CutJob, library: Clipper): Promise<Resources> {
   const wanted = job.artwork.flatMap((item) =>
     item.kind === 'drawing' && !drawings.has(item.asset) ? [item.asset] : [],
   );
@@ -73,7 +74,7 @@ function readOnce(data: Uint8Array, library: Clipper): Drawing | ArtworkError {
 
 const api = {
   /** Computes a job; one that is still being computed is given up. Undefined where this one was given up itself. */
-  async compute(job: Job, progress: (share: number, doing: string) => void): Promise<JobView | undefined> {
+  async compute(job: CutJob, progress: (share: number, doing: string) => void): Promise<JobView | undefined> {
     running?.abort();
     const mine = new AbortController();
     running = mine;
@@ -86,7 +87,10 @@ const api = {
       latest = { job, result, moves: new CarvedMoves(result.cuts) };
       return {
         items: result.items.map(itemView),
-        cuts: result.cuts.map((cut) => cutView(cut)),
+        cuts: result.cuts.map((part) => {
+          const cut = job.cuts.find(({ id }) => id === part.cut);
+          return cutView(part, cut && kindOf(cut));
+        }),
         minutes: result.minutes,
         besideMinutes: result.beside.reduce((sum, { before, after }) => sum + before + after, 0),
         bitChanges: result.bitChanges,

@@ -1,8 +1,9 @@
 import type { PlacedItem } from '@kerbe/core/artwork/place';
+import type { CutKind, SheetMark } from '@kerbe/core/cuts/kind';
 import type { Bounds } from '@kerbe/core/geometry/outline';
 import type { BitTime, CutResult } from '@kerbe/core/sequence/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
-import type { Remark } from '@kerbe/core/remarks/remark';
+import type { Remark } from '@kerbe/core/cuts/remark';
 
 /** A shape as the sheet draws it: path data in mm with y down from the sheet's origin (the sheet flips it). */
 export interface ShapeView {
@@ -30,14 +31,10 @@ export interface PathView {
 }
 
 /** What a cut came to, without its path's points. */
-export type CutView = Omit<CutResult, 'path' | 'carving' | 'leftLoops'> &
+export type CutView = Omit<CutResult, 'path'> &
   PathView & {
-    carving?: Omit<NonNullable<CutResult['carving']>, 'narrow'>;
-    /** Path data of lines too thin for the tip, and of what no bit reaches; empty where there are none. */
-    narrowPath: string;
-    leftPath: string;
-    /** Path data of the holes that the bit leaves, as wide as it is, whatever was drawn. */
-    holesPath: string;
+    /** What it shows on the sheet besides its way, as path data. */
+    marks: { look: SheetMark['look']; word: string; always: boolean; d: string }[];
     points: number;
   };
 
@@ -87,17 +84,24 @@ export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedIt
   };
 }
 
-export function cutView({ path, carving, leftLoops, ...rest }: CutResult): CutView {
-  const { narrow, ...measured } = carving ?? {};
-  let narrowPath = '';
-  for (let i = 0; narrow && i < narrow.length; i += 4) narrowPath += lineData(narrow.subarray(i, i + 4), false);
+/** @param kind the kind of the cut that the part belongs to. */
+export function cutView({ path, ...rest }: CutResult, kind: CutKind | undefined): CutView {
+  // Of a bit that clears its cut's kind knows nothing.
+  const marks = rest.facts === null ? [] : (kind?.marks?.(rest) ?? []);
   return {
     ...rest,
     ...pathView(path),
-    carving: carving && (measured as CutView['carving']),
-    narrowPath,
-    leftPath: (leftLoops ?? []).map((loop) => lineData(loop, true)).join(''),
-    holesPath: (rest.holes ?? []).map(({ x, y }) => circleData(x, y, rest.profile.radius)).join(''),
+    marks: marks
+      .map(({ look, word, always, outlines, circles }) => ({
+        look,
+        word,
+        always,
+        d: [
+          ...outlines.map(({ points, closed }) => lineData(points, closed)),
+          ...circles.map(({ x, y, radius }) => circleData(x, y, radius)),
+        ].join(''),
+      }))
+      .filter(({ d }) => d !== ''),
     points: path.feed.length,
   };
 }

@@ -1,5 +1,5 @@
+import type { CutJob } from '@kerbe/core/cuts/job';
 import type { HeightField } from '@kerbe/core/carving/height-field';
-import type { Job } from '@kerbe/core/document/job';
 import { thickest } from '@kerbe/core/stock/stock';
 
 /** Triangles of the carved piece, ready for the graphics card: z up, the stock's middle at the origin, mm. */
@@ -19,7 +19,7 @@ const CARVED = [0.36, 0.2, 0.08];
 const BOARD = [0.38, 0.35, 0.29];
 
 /** Turns a height field into triangles; where the piece is cut through, its floor is the spoilboard. */
-export function reliefOf({ columns, rows, cell, heights }: HeightField, job: Job): Relief {
+export function reliefOf({ columns, rows, cell, heights }: HeightField, job: CutJob): Relief {
   const { stock } = job;
   const thickness = thickest(stock);
   const positions = new Float32Array(columns * rows * 3);

@@ -1,3 +1,4 @@
+import type { Cut } from '@kerbe/core/cuts/kinds';
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { newJob } from '@kerbe/core/document/new-job';
@@ -18,7 +19,7 @@ export const POST = ({ request }) =>
     const db = await shop();
     const bits = await db.selectFrom('bits').select('document').orderBy('position').execute();
     const benches = await db.selectFrom('benches').select('document').orderBy('position').execute();
-    const job = newJob(
+    const job = newJob<Cut>(
       body.name,
       body.unit,
       bits.map((row) => BitSchema.parse(row.document)),

@@ -1,0 +1,7 @@
+/** How the halves of an inlay fit. */
+export interface InlayFacts {
+  /** Smallest and largest gap between the halves, mm a side. */
+  gap: { least: number; most: number };
+  /** Places where the two halves do not fit, as edges lie nearer to each other than the bit is wide. */
+  pinched: number;
+}

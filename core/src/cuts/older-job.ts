@@ -1,0 +1,25 @@
+import { STEEPEST_RAMP } from './fields/depths.ts';
+
+type Loose = Record<string, unknown>;
+const isLoose = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
+
+/**
+ * A job document as older versions wrote it, as it is written now; anything else comes back as it is.
+ * @example upgraded({ cuts: [{ start: null }] }) // { cuts: [{ start: [] }] }
+ */
+export function upgraded(document: unknown): unknown {
+  if (!isLoose(document) || !Array.isArray(document.cuts)) return document;
+  return { ...document, cuts: document.cuts.map((cut: unknown) => (isLoose(cut) ? upgradedCut(cut) : cut)) };
+}
+
+function upgradedCut(cut: Loose): Loose {
+  const out = { ...cut };
+  // There was one start for all loops of a cut, or null.
+  if (out.start === null) out.start = [];
+  else if (isLoose(out.start) && !Array.isArray(out.start)) out.start = [out.start];
+  // Steeper ramps could be typed, and were refused when they were cut.
+  if (typeof out.ramp === 'number' && out.ramp <= 45) out.ramp = Math.min(out.ramp, STEEPEST_RAMP);
+  if (isLoose(out.entry) && typeof out.entry.angle === 'number' && out.entry.angle <= 45)
+    out.entry = { ...out.entry, angle: Math.min(out.entry.angle, STEEPEST_RAMP) };
+  return out;
+}

@@ -1,0 +1,54 @@
+import { presetFor, profileOf, ridgeHeight } from '../../bits/bit.ts';
+import type { Bit } from '../../document/bit.ts';
+import type { Job } from '../../document/job.ts';
+import { formatFeed, formatLength } from '../../quantity/format.ts';
+import type { QuickerTry } from '../kind.ts';
+import type { VCarveCut } from './fields.ts';
+
+/** A floor step up to this share of the bit is usual where the floor is seen (common practice: 10 %). */
+const COARSEST_STEP = 0.1;
+
+/** What may make a carving quicker: plunging faster, a coarser floor, clearing it first, another V-bit. */
+export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: Bit, name: string): QuickerTry[] {
+  const out: QuickerTry[] = [];
+  const plunge = Math.min(cut.feed, bench.limits.speed.z);
+  if (cut.plunge < plunge)
+    out.push({
+      what: 'plunge',
+      text: `Plunge at ${formatFeed(plunge, unit)} in ${name}`,
+      effect: 'fine in wood; acrylic wants it slower',
+      fields: { plunge },
+    });
+  const step = COARSEST_STEP * own.diameter;
+  if (cut.floorStep < step * 0.9) {
+    const shape = profileOf(own);
+    out.push({
+      what: 'step',
+      text: `Floor step of ${formatLength(step, unit, 2)} in ${name}`,
+      effect: `ridges of ${formatLength(ridgeHeight(shape, step), unit, 2)} instead of ${formatLength(ridgeHeight(shape, cut.floorStep), unit, 2)} on the floor`,
+      fields: { floorStep: step },
+    });
+  }
+  const mills = bits.filter((b) => b.kind === 'end').sort((a, b) => b.diameter - a.diameter);
+  if (cut.clearBits.length === 0)
+    for (const mill of mills)
+      out.push({
+        what: 'clear',
+        which: mill.id,
+        text: `Clear the floor of ${name} with ${mill.name} first`,
+        effect: 'a smooth floor, and a bit change more',
+        fields: { clearBits: [mill.id] },
+      });
+  for (const other of bits.filter((b) => b.kind === 'v' && b.id !== own.id && b.tip <= own.tip)) {
+    const preset = presetFor(other, stock.material);
+    const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
+    out.push({
+      what: 'bit',
+      which: other.id,
+      text: `Carve ${name} with ${other.name}`,
+      effect: (other.angle ?? 0) > (own.angle ?? 0) ? 'softer shadows' : 'deeper shadows',
+      fields: { ...settings, bit: other.id },
+    });
+  }
+  return out;
+}

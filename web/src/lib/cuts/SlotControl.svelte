@@ -1,0 +1,58 @@
+<script lang="ts">
+  import type { Slot } from '@kerbe/core/fields/slot';
+  import { useWorkbench } from '$lib/workbench.svelte';
+  import Choice from '$lib/components/Choice.svelte';
+  import Quantity from '$lib/components/Quantity.svelte';
+  import BitChoice from './BitChoice.svelte';
+  import ClearBits from './ClearBits.svelte';
+
+  /** What a value of a cut is set with. */
+  interface Props {
+    slot: Slot;
+    cut: string;
+    onchange: (value: unknown) => void;
+  }
+  let { slot, cut, onchange }: Props = $props();
+  const bench = useWorkbench();
+  const unit = $derived(bench.session.job.unit);
+  const control = $derived(slot.control);
+  const name = $derived(slot.name.replace('#', String(bench.cutNumber(cut))));
+</script>
+
+{#if control.is === 'quantity'}<Quantity
+    {name}
+    value={slot.value as number}
+    kind={control.quantity}
+    {unit}
+    above={control.above}
+    min={control.min}
+    max={control.max}
+    suffix={control.suffix}
+    step={control.arrow}
+    {onchange}
+  />{:else if control.is === 'choice'}<Choice
+    {name}
+    value={slot.value as string}
+    options={control.options}
+    {onchange}
+  />{:else if control.is === 'bits'}<ClearBits {cut} value={slot.value as string[]} {control} {onchange} />{:else if control.is === 'bit'}<BitChoice
+    {name}
+    value={slot.value as string}
+    kinds={control.kinds}
+    {onchange}
+  />{:else if control.is === 'outlines'}<button
+    class="set-in chosen-outlines"
+    type="button"
+    aria-pressed={cut === bench.activeCut}
+    title="Choose outlines on the sheet"
+    onclick={() => (bench.activeCut = cut)}>{slot.value}</button
+  >{/if}
+
+<style>
+  .chosen-outlines {
+    text-align: left;
+  }
+  .chosen-outlines[aria-pressed='true'] {
+    border-bottom-color: var(--signal);
+  }
+</style>
