@@ -88,8 +88,9 @@ export async function compared(
     for (let k = 0; k < 4000 && places.length < 150; k++) {
       const [x, y] = [minX + dice() * (maxX - minX), minY + dice() * (maxY - minY)];
       // On a floor the ways from ring to ring, which may lie anywhere, take ridges away.
-      const floor =
-        asked.slope > 0 && (edges.distance(x, y) - asked.flat) / asked.slope > asked.depth - asked.startDepth;
+      // The bit may be wide enough for no deeper.
+      const reach = Math.min(asked.diameter / 2, asked.flat + (asked.depth - asked.startDepth) * asked.slope);
+      const floor = asked.slope > 0 && edges.distance(x, y) > reach;
       if (edges.inside(x, y) && !floor) places.push([x, y]);
     }
     const depths = (moves: readonly Move[], at: readonly Placed[], wider: number) => {

@@ -39,7 +39,7 @@ export interface DrillCycle {
 
 /** A mark of outlines on the sheet: how it looks, and its word in the legend. */
 export interface Mark {
-  look: 'filled' | 'hatched' | 'crossed' | 'way' | 'holes';
+  look: 'filled' | 'hatched' | 'crossed' | 'way' | 'holes' | 'drawn';
   word: string;
 }
 

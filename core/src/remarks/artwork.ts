@@ -74,7 +74,8 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
     });
   });
   for (const { cut, index, result } of cutsOf(judged)) {
-    if (result.openOutlines > 0) {
+    const leftOpen = kindOf(cut).closedOnly ? result.openOutlines : 0;
+    if (leftOpen > 0) {
       const open = cut.targets
         .map(({ item }) => job.artwork.findIndex((a) => a.id === item))
         .filter(
@@ -88,7 +89,7 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
         stop: 'cuts',
         cut: cut.id,
         weight: 'wrong',
-        text: `${result.openOutlines === 1 ? 'One outline is' : `${result.openOutlines} outlines are`} open and will not be cut, since an open line has no inside.`,
+        text: `${leftOpen === 1 ? 'One outline is' : `${leftOpen} outlines are`} open and will not be cut, since an open line has no inside.`,
         remedies: [
           {
             label: 'Join their ends',
@@ -117,7 +118,7 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
           },
         ],
       });
-    else if (result.problem && result.openOutlines === 0)
+    else if (result.problem && leftOpen === 0)
       remarks.push({
         id: `problem-${cut.id}`,
         stop: 'cuts',

@@ -227,12 +227,7 @@
     <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
   {/if}
 
-  <SheetLegend
-    bind:height={legendHeight}
-    marks={legend}
-    {nearer}
-    {fitAll}
-  />
+  <SheetLegend bind:height={legendHeight} marks={legend} {nearer} {fitAll} />
 </div>
 
 <style>

@@ -26,9 +26,11 @@
   const { session } = bench;
 
   /** The first cut that a shape belongs to. */
-  function cutOf(item: string, shape: number): { look: string; id: string } | undefined {
+  function cutOf(item: string, shape: number): { look: string; id: string; closedOnly: boolean } | undefined {
     const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
-    return cut && { look: kindOf(cut).mark.look, id: cut.id };
+    if (!cut) return undefined;
+    const { mark, closedOnly } = kindOf(cut);
+    return { look: mark.look, id: cut.id, closedOnly };
   }
 
   /** Adds a shape to the active cut, or takes it out. */
@@ -77,7 +79,7 @@
         class:done={cut && done?.has(cut.id)}
         class:dim={stop === 'run' && cut && !done?.has(cut.id)}
         class:selected={stop === 'artwork' && bench.selected === item.id}
-        class:open={shape.open}
+        class:open={shape.open && cut?.closedOnly !== false}
         d={shape.d}
         fill-rule={shape.rule}
         data-grab={stop === 'artwork' || stop === 'cuts' ? '' : undefined}
@@ -116,6 +118,11 @@
   }
   .shape.way {
     stroke-width: 1;
+  }
+  .shape.drawn {
+    fill: none;
+    stroke: var(--carved);
+    stroke-width: 2;
   }
   .shape.hatched {
     fill: url(#hatch);

@@ -45,6 +45,9 @@
   .way-key {
     border-top: 2px dashed var(--ink);
   }
+  .drawn-key {
+    border-top: 2px solid var(--carved);
+  }
   .filled-key {
     height: 12px;
     width: 18px;

@@ -21,7 +21,9 @@
     <span><strong>{formatLength(made.depth, unit, unit === 'in' ? 3 : 2)}</strong> deepest</span>
     <span><strong>{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong></span>
     {#if made.passes > 1}<span><strong>{made.passes}</strong> passes</span>{/if}
-    {#each facts as [figure, word] (word)}<span>{#if figure}<strong>{figure}</strong>{' '}{/if}{word}</span>{/each}
+    {#each facts as [figure, word] (word)}<span
+        >{#if figure}<strong>{figure}</strong>{' '}{/if}{word}</span
+      >{/each}
     {#if parts.length > 1}<span>{parts.length} bits</span>{/if}
   {:else if !made}<span class="mute">computing…</span>{/if}
 </p>

@@ -35,7 +35,12 @@
     value={slot.value as string}
     options={control.options}
     {onchange}
-  />{:else if control.is === 'bits'}<ClearBits {cut} value={slot.value as string[]} {control} {onchange} />{:else if control.is === 'bit'}<BitChoice
+  />{:else if control.is === 'bits'}<ClearBits
+    {cut}
+    value={slot.value as string[]}
+    {control}
+    {onchange}
+  />{:else if control.is === 'bit'}<BitChoice
     {name}
     value={slot.value as string}
     kinds={control.kinds}
