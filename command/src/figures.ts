@@ -1,12 +1,13 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { importSvg } from '@kerbe/core/artwork/svg';
-import { type Bit, BitSchema } from '@kerbe/core/document/bit';
+import { BitSchema } from '@kerbe/core/document/bit';
 import { profileOf } from '@kerbe/core/bits/bit';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { partsOf } from '@kerbe/core/cuts/parts-of';
-import type { Cut } from '@kerbe/core/cuts/kinds';
+import type { CutKind, Figure } from '@kerbe/core/cuts/kind';
+import { CUT_KINDS, type CutKindName } from '@kerbe/core/cuts/kinds';
 import { CutSchema } from '@kerbe/core/cuts/cut-schema';
 import { newCut } from '@kerbe/core/cuts/new-cut';
 import { newJob } from '@kerbe/core/document/new-job';
@@ -23,11 +24,11 @@ export async function figures(): Promise<void> {
   const folder = `${ROOT}/docs/figures`;
   mkdirSync(folder, { recursive: true });
   writeFileSync(`${folder}/medial-axis.svg`, await axisFigure());
-  for (const [name, figure] of Object.entries(SECTIONS))
-    writeFileSync(`${folder}/${name}.svg`, await sectionFigure(figure));
+  const kinds = Object.entries<CutKind>(CUT_KINDS) as [CutKindName, CutKind][];
+  for (const [name, { figure }] of kinds) writeFileSync(`${folder}/${name}.svg`, await sectionFigure(name, figure));
   const safety = `${ROOT}/docs/safety.md`;
   writeFileSync(safety, withTables(readFileSync(safety, 'utf8')));
-  console.log(`Drew ${Object.keys(SECTIONS).length + 1} figures to docs/figures, and the tables of docs/safety.md.`);
+  console.log(`Drew ${kinds.length + 1} figures to docs/figures, and the tables of docs/safety.md.`);
 }
 
 /** The letter R with its axis, darker where it is carved deeper, and three of the circles it is made of. */
@@ -67,59 +68,11 @@ async function axisFigure(): Promise<string> {
   );
 }
 
-interface Section {
-  art: string;
-  bits: Bit[];
-  cut: (cut: Cut) => object;
-  kind: Cut['kind'];
-  caption: string;
-}
-
-const bit = (id: string, kind: Bit['kind'], diameter: number, angle?: number): Bit =>
-  BitSchema.parse({ id, name: id, kind, diameter, angle, tip: 0, flute: 30, shank: 6, presets: [] });
-const square = '<rect x="15" y="5" width="30" height="20"/>';
 const base = { feed: 1500, plunge: 600, speed: 18_000 };
 
-const SECTIONS: Record<string, Section> = {
-  'v-carve': {
-    art: '<path d="M9 5H15V25H9ZM24 5H50V25H24Z"/>',
-    bits: [bit('v60', 'v', 12.7, 60), bit('e3', 'end', 3)],
-    kind: 'v-carve',
-    cut: () => ({ depthLimit: 7, floorStep: 1, clearBits: ['e3'] }),
-    caption: 'V-carve, 60°: to a point where the depth limit allows it, else to a flat floor',
-  },
-  pocket: {
-    art: `<path fill-rule="evenodd" d="M10 3H50V27H10ZM28 10H34V20H28Z"/>`,
-    bits: [bit('e3', 'end', 3)],
-    kind: 'pocket',
-    cut: () => ({ depth: 6, depthPerPass: 2, step: 1.2 }),
-    caption: 'Pocket with an island, 6 mm deep in three passes',
-  },
-  profile: {
-    art: square,
-    bits: [bit('e6', 'end', 6)],
-    kind: 'profile',
-    cut: () => ({ side: 'outside', depth: 12.5, depthPerPass: 4.2, tabs: { count: 2, length: 8, height: 3 } }),
-    caption: 'Profile outside the line, through the stock and a hair into the spoilboard',
-  },
-  drill: {
-    art: '<circle cx="15" cy="15" r="2"/><circle cx="30" cy="15" r="2"/><circle cx="45" cy="15" r="2"/>',
-    bits: [bit('d4', 'drill', 4)],
-    kind: 'drill',
-    cut: () => ({ depth: 9, peck: 3 }),
-    caption: 'Holes, 9 mm deep to the point in pecks of 3 mm',
-  },
-  inlay: {
-    art: square,
-    bits: [bit('e3', 'end', 3)],
-    kind: 'inlay',
-    cut: () => ({ role: 'recess', depth: 4, depthPerPass: 2, step: 1.2, otherDiameter: 3 }),
-    caption: 'Recess of a straight inlay, 4 mm deep',
-  },
-};
-
 /** A section through 12 mm of stock, as the cut leaves it. */
-async function sectionFigure({ art, bits, kind, cut, caption }: Section): Promise<string> {
+async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, caption }: Figure): Promise<string> {
+  const bits = asked.map((bit) => BitSchema.parse({ name: bit.id, tip: 0, flute: 30, shank: 6, presets: [], ...bit }));
   const clipper = await clipperFromDisk();
   const { shapes } = importSvg(
     new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
@@ -128,7 +81,7 @@ async function sectionFigure({ art, bits, kind, cut, caption }: Section): Promis
   const job = newJob('figure', 'mm', bits, usualBench());
   Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });
   const start = newCut(job, kind, 'cut')!;
-  const made = CutSchema.parse({ ...start, ...base, ...cut(start), targets: [{ item: 'art', shapes: 'all' }] });
+  const made = CutSchema.parse({ ...start, ...base, ...fields, targets: [{ item: 'art', shapes: 'all' }] });
   const parts = await partsOf(
     job,
     made,

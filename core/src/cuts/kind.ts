@@ -73,6 +73,16 @@ export interface About {
   made: SeenPart | undefined;
 }
 
+/** What the page of a kind shows in section: a drawing of 60 by 30 mm, cut with the first of these bits. */
+export interface Figure {
+  /** SVG elements. */
+  art: string;
+  bits: (Pick<Bit, 'id' | 'kind' | 'diameter'> & Partial<Bit>)[];
+  /** What differs from a new cut. */
+  fields: object;
+  caption: string;
+}
+
 /** A change that may save time, to be measured. */
 export interface QuickerTry {
   /** What it changes, and to which of several. */
@@ -106,6 +116,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
    * @param tabs how many stand, in words.
    */
   heading(cut: C, tabs: string, unit: LengthUnit): Sentence;
+  /** What its page in docs/cuts shows. */
+  figure: Figure;
   /** How its outlines are marked on the sheet, and what that is called there. */
   mark: Mark;
   /** What else a part shows on the sheet. */

@@ -13,6 +13,7 @@ import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { judgeDrawnLarger } from './drawn-larger.ts';
 import type { DrillFacts } from './facts.ts';
 import { type DrillCut, FIELDS, heading, sentence } from './fields.ts';
+import { figure } from './figure.ts';
 
 const RANK = 0;
 
@@ -23,6 +24,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts> = {
   one: 'holes',
   sentence,
   heading,
+  figure,
   mark: { look: 'holes', word: 'hole' },
   marks: holesOf,
   facts: ({ facts }) => (facts ? [[String(facts.holes.length), facts.holes.length === 1 ? 'hole' : 'holes']] : []),

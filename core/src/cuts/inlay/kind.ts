@@ -12,6 +12,7 @@ import { judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
 import { byARamp, withUsualStep } from '../usual-tries.ts';
 import type { InlayFacts } from './facts.ts';
 import { FIELDS, heading, type InlayCut, sentence } from './fields.ts';
+import { figure } from './figure.ts';
 import { measuredFit } from './fit-words.ts';
 import { inlayFit } from './inlay-fit.ts';
 import { judgePair, judgePinched } from './judge.ts';
@@ -28,6 +29,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts> = {
   one: 'an inlay',
   sentence,
   heading,
+  figure,
   mark: { look: 'crossed', word: 'inlay' },
   facts: ({ facts }, _, unit) => (facts ? [['', measuredFit(facts.gap, unit)]] : []),
   notes: (_, { facts, tabsMissing: missing }, __, unit) => [

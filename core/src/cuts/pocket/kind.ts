@@ -15,6 +15,7 @@ import { nextSmallerMill } from '../smaller-bit.ts';
 import { byARamp, withOneBit, withoutFinish, withUsualStep } from '../usual-tries.ts';
 import type { PocketFacts } from './facts.ts';
 import { FIELDS, heading, more, type PocketCut, sentence } from './fields.ts';
+import { figure } from './figure.ts';
 
 const RANK = 2.5;
 
@@ -29,6 +30,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts> = {
   sentence,
   more,
   heading,
+  figure,
   mark: { look: 'hatched', word: 'pocket' },
   marks: ({ facts }) => leftStanding(facts?.leftLoops),
   notes: (_, { facts }, own, unit) =>

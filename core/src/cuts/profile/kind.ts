@@ -15,6 +15,7 @@ import { judgeLoose, judgeMissing, missingWords, tabsMissing } from '../tabs-rem
 import { withoutFinish } from '../usual-tries.ts';
 import type { ProfileFacts } from './facts.ts';
 import { FIELDS, heading, more, type ProfileCut, sentence } from './fields.ts';
+import { figure } from './figure.ts';
 
 /** Past a stock whose zero is on the spoilboard, a through cut needs no more than this, mm. */
 const ENOUGH_PAST_BOARD = 0.3;
@@ -30,6 +31,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts> = {
   sentence,
   more,
   heading,
+  figure,
   mark: { look: 'way', word: 'cut through' },
   handles,
   facts: ({ facts }) => (facts?.noLead ? [['', 'no room for a lead']] : []),

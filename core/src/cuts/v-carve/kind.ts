@@ -10,6 +10,7 @@ import type { CutKind, SheetMark } from '../kind.ts';
 import { withOneBit } from '../usual-tries.ts';
 import { FLOOR_WORTH_SAYING, NARROW_WORTH_SAYING, type VCarveFacts } from './facts.ts';
 import { FIELDS, heading, more, sentence, type VCarveCut } from './fields.ts';
+import { figure } from './figure.ts';
 import { judgeCarving } from './judge.ts';
 import { quicker } from './quicker.ts';
 import { vCarve } from './v-carve.ts';
@@ -28,6 +29,7 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts> = {
   sentence,
   more,
   heading,
+  figure,
   mark: { look: 'filled', word: 'carved' },
   marks: blank,
   facts: ({ facts }, length) =>
