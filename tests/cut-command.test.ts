@@ -226,7 +226,7 @@ describe('bad use gets one sentence', () => {
 
 // docs/command-line.md is read, and each of its options is run with the kinds that it is for and with the others.
 describe('every option that the page of the command line lists', () => {
-  const KINDS = ['v-carve', 'pocket', 'profile', 'drill', 'inlay'];
+  const KINDS = ['v-carve', 'pocket', 'profile', 'line', 'drill', 'inlay'];
   const BITS: Record<string, string> = { 'v-carve': 'v60:12.7', drill: 'drill:3' };
   const rows = [
     ...readFileSync(new URL('../docs/command-line.md', import.meta.url), 'utf8').matchAll(

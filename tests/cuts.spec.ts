@@ -68,6 +68,7 @@ test('a cut of every kind can be added to a job of one’s own', async ({ shop }
     ['Add a pocket', 0, 'passes'],
     ['Add holes', 1, '1 hole'],
     ['Add an inlay', 2, 'gap'],
+    ['Add an engraved line', 2, '0.58 mm wide'],
   ] as const) {
     await shop.getByRole('button', { name: button }).click();
     await shop.locator(`[data-shape$=":${shape}"]`).click();

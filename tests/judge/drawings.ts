@@ -13,6 +13,8 @@ export interface Drawn {
   loops: Loop[];
   width: number;
   height: number;
+  /** Its lines end where they are drawn to, and have no inside. */
+  open?: boolean;
 }
 
 /** Distance between a curve and the chords that stand for it here, mm. */
@@ -337,4 +339,12 @@ export function drawingOf(svg: string): Drawn {
       }),
   );
   return { kind: 'file', svg, loops, width: Number(w), height: Number(h) };
+}
+
+/** The same with every outline left open at its end. */
+export function opened(drawn: Drawn): Drawn {
+  const svg = drawn.svg
+    .replace(/ d="[^"]*"/g, (d) => d.replace(/z/gi, ''))
+    .replaceAll('<path ', '<path fill="none" stroke="black" ');
+  return { ...drawn, svg, kind: `${drawn.kind}, open`, open: true };
 }

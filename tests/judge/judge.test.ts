@@ -16,7 +16,7 @@ import { askedFor } from './settings.ts';
 const [ONE, SEED] = (process.env.KERBE_JUDGE ?? '').split(':');
 const COUNT = Number(process.env.KERBE_JUDGED ?? 30);
 const FIRST = Number(process.env.KERBE_SEED ?? 1);
-const KINDS = ['pocket', 'profile', 'v-carve', 'drill', 'inlay'] as const satisfies Cut['kind'][];
+const KINDS = ['pocket', 'profile', 'v-carve', 'drill', 'inlay', 'line'] as const satisfies Cut['kind'][];
 
 test.skipIf(ONE)('every kind of cut, drawings and settings by chance', { timeout: 3_600_000 }, async () => {
   for (const kind of KINDS) {

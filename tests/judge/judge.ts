@@ -4,6 +4,7 @@ import { GOUGE, say, radiusOf, placed } from './finding.ts';
 import { judgeCarving } from './judge-carving.ts';
 import { judgeHeading } from './judge-heading.ts';
 import { judgeHoles } from './judge-holes.ts';
+import { judgeLines } from './judge-lines.ts';
 import { judgeOrder } from './judge-order.ts';
 import { judgeWood } from './judge-wood.ts';
 import { movesOf, type Move } from './moves.ts';
@@ -14,6 +15,7 @@ export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
   const moves = placed(movesOf(text), asked, drawn);
   if (asked.kind === 'v-carve') return judgeCarving(moves, drawn, asked);
   if (asked.kind === 'drill') return judgeHoles(moves, drawn, asked);
+  if (asked.kind === 'line') return judgeLines(moves, drawn, asked);
   return judgeFlat(text, moves, drawn, asked);
 }
 

@@ -5,7 +5,7 @@ import { cutToFiles } from '../../command/src/cut.ts';
 import { Misuse } from '../../command/src/misuse.ts';
 import type { Cut } from '../../core/src/cuts/kinds.ts';
 import { random } from '../faults/random.ts';
-import { drawingFrom, type Drawn, holesFrom } from './drawings.ts';
+import { drawingFrom, type Drawn, holesFrom, opened } from './drawings.ts';
 import { judge } from './judge.ts';
 import { judgeInlay } from './inlay.ts';
 import { type Asked, settingsFrom } from './settings.ts';
@@ -24,7 +24,8 @@ export interface Judged {
 export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const dice = random(seed * 7919 + kind.length * 104_729);
   for (let k = 0; k < 5; k++) dice();
-  const drawn = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
+  const made = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
+  const drawn = kind === 'line' && dice() < 0.6 ? opened(made) : made;
   const asked = settingsFrom(dice, kind);
   const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
   try {

@@ -33,6 +33,8 @@ export interface Asked {
   lines: boolean;
   /** Of the pair of an inlay, mm a side: a gap, or below 0 a press. */
   fit: number;
+  /** Of lines: how near their ends are joined. */
+  join: number;
 }
 
 /** Settings over their whole allowed range, most of them such as carvers use. */
@@ -63,6 +65,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
     peck: 0,
     lines: false,
     fit: 0.06,
+    join: 0.1,
   };
   const words: string[] = [];
   const say = (name: string, value: string | number) => words.push(`--${name} ${value}`);
@@ -102,6 +105,11 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
   if (dice() < 0.2) {
     const thin = n(Math.min(asked.perPass, asked.depth * 0.9) * between(dice, 0.05, 1));
     if (thin > 0.001 && thin < asked.depth) say('last-pass', (asked.lastPass = thin));
+  }
+  if (kind === 'line') {
+    if (dice() < 0.6) say('join', (asked.join = n(between(dice, 0, 1), 2)));
+    asked.options = words.join(' ');
+    return asked;
   }
   if (!asked.climb) words.push('--conventional');
   if (kind === 'profile') {
@@ -185,5 +193,6 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     peck: number('peck'),
     lines: word('pattern') === 'lines',
     fit: number('allowance', 0.06),
+    join: number('join', 0.1),
   };
 }

@@ -2,6 +2,7 @@ import type { BaseCut } from '../document/cut.ts';
 import { drillKind } from './drill/kind.ts';
 import { inlayKind } from './inlay/kind.ts';
 import type { CutKind } from './kind.ts';
+import { lineKind } from './line/kind.ts';
 import { pocketKind } from './pocket/kind.ts';
 import { profileKind } from './profile/kind.ts';
 import { vCarveKind } from './v-carve/kind.ts';
@@ -11,6 +12,7 @@ export const CUT_KINDS = {
   'v-carve': vCarveKind,
   pocket: pocketKind,
   profile: profileKind,
+  line: lineKind,
   drill: drillKind,
   inlay: inlayKind,
 };

@@ -1,0 +1,125 @@
+import { depthForRadius, profileOf, radiusAtDepth } from '../../bits/bit.ts';
+import type { Bit } from '../../document/bit.ts';
+import type { Job } from '../../document/job.ts';
+import { Clearance } from '../../geometry/clearance.ts';
+import { PathBuilder } from '../../motion/path.ts';
+import { checkMoves } from '../../motion/too-many-moves.ts';
+import { flatTrack, reverseTrack, type Track, trackAt } from '../../motion/track.ts';
+import { formatLength } from '../../quantity/format.ts';
+import { OwnFault, PAST_OUTLINE } from '../../ways/checked.ts';
+import { CutProblem } from '../../ways/cut-problem.ts';
+import { joinedLines, type Run } from '../../ways/joined-lines.ts';
+import { layTrack } from '../../ways/lay-tracks.ts';
+import { orderTracks } from '../../ways/order-tracks.ts';
+import { passDepths } from '../../ways/pass-depths.ts';
+import { type CutArtwork, type CutPart, cutPart } from '../cut-part.ts';
+import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
+import type { CutKind } from '../kind.ts';
+import type { LineFacts } from './facts.ts';
+import { FIELDS, heading, type LineCut, more, sentence } from './fields.ts';
+import { figure } from './figure.ts';
+
+const RANK = 2;
+
+/** A usual depth of an engraved line, mm. */
+const USUAL_DEPTH = 0.5;
+
+/** Drawn lines, open or closed, followed with the bit's middle on them. */
+export const lineKind: CutKind<LineCut, LineFacts> = {
+  fields: FIELDS,
+  verb: 'Engrave',
+  one: 'an engraved line',
+  sentence,
+  more,
+  heading,
+  figure,
+  mark: { look: 'drawn', word: 'engraved' },
+  facts: ({ facts }, length) =>
+    facts
+      ? [
+          [String(facts.runs), facts.runs === 1 ? 'line' : 'lines'],
+          [length(facts.width, 2), 'wide'],
+        ]
+      : [],
+  notes: (_, { facts }, __, unit) => (facts ? [`The lines come out ${formatLength(facts.width, unit, 2)} wide.`] : []),
+  bits: ['v', 'end'],
+  finest: (a, b) => a.tip - b.tip || a.diameter - b.diameter,
+  rank: () => RANK,
+  closedOnly: false,
+  carves: true,
+  fresh: ({ depthPerPass, thick }) => {
+    const depth = Math.min(USUAL_DEPTH, thick / 3);
+    return { depth, depthPerPass: Math.max(depth, depthPerPass), join: 0.1 };
+  },
+  fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  goDeep: (depth) => ({ depth }),
+  make: followed,
+  judge: judgeFloor,
+  takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
+  onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
+};
+
+function followed(job: Job, cut: LineCut, bit: Bit, { shapes }: CutArtwork): CutPart<LineFacts>[] {
+  const profile = profileOf(bit);
+  if (bit.kind === 'drill') throw new CutProblem('A drill cannot go sideways; choose a V-bit or an end mill.');
+  const reach = profile.slope > 0 ? depthForRadius(profile, profile.radius) : Infinity;
+  if (cut.depth > reach + 1e-9)
+    throw new CutProblem(
+      `This bit’s cone is ${formatLength(reach, job.unit, 2)} high, and the lines are deeper; make them shallower, or choose a larger bit.`,
+    );
+  const lines = shapes.flatMap((shape) => shape.outlines);
+  const drive = { feed: cut.feed, plunge: cut.plunge, lift: job.stock.lift };
+  const depths = passDepths(cut.depth, 0, cut.depthPerPass, cut.lastPass);
+  checkMoves(depths.length * lines.reduce((sum, { points }) => sum + points.length / 2, 0), 'depth per pass');
+  // What a lift costs, in mm at the feed: up and down again.
+  const lift = cut.feed * ((2 * drive.lift) / job.bench.limits.speed.z + cut.depth / cut.plunge);
+  const runs = joinedLines(lines, cut.join, lift);
+  if (runs.length === 0)
+    throw new CutProblem(
+      lines.length === 0
+        ? 'No lines are chosen for this cut; choose some on the sheet.'
+        : 'All that is chosen are points; choose lines, or drill holes there.',
+    );
+  checkOnLines(runs, lines, cut.join);
+  const flat = runs.map(({ points, closed }) => flatTrack(closed ? points.subarray(0, -2) : points, 0, closed));
+  const builder = new PathBuilder();
+  for (const { track, reversed } of orderTracks(flat, { x: 0, y: 0 }))
+    layTrack(builder, inPasses(reversed ? reverseTrack(flat[track]) : flat[track], depths), drive);
+  builder.to(builder.x, builder.y, drive.lift, 0);
+  const facts = { runs: runs.length, width: 2 * radiusAtDepth(profile, cut.depth) };
+  return [cutPart(cut, RANK, { path: builder.done(), passes: depths.length, slope: profile.slope, facts })];
+}
+
+/** A line at one depth after the other, without a lift between: there and back, and a loop round and round. */
+function inPasses(track: Track, depths: readonly number[]): Track {
+  const passes = depths.map((depth, k) => trackAt(!track.closed && k % 2 ? reverseTrack(track) : track, -depth).xyz);
+  const xyz = new Float64Array(passes.reduce((sum, pass) => sum + pass.length, 0));
+  let at = 0;
+  for (const pass of passes) {
+    xyz.set(pass, at);
+    at += pass.length;
+  }
+  return { xyz, closed: track.closed, ring: 0, oneWay: true };
+}
+
+/** @throws {OwnFault} where a run strays from what was drawn by more than half of a bridge. */
+function checkOnLines(
+  runs: readonly Run[],
+  lines: readonly { points: ArrayLike<number>; closed: boolean }[],
+  join: number,
+): void {
+  const ends: [number, number, number, number][] = [];
+  for (const { points, closed } of lines)
+    for (let i = closed ? 0 : 2, j = closed ? points.length - 2 : 0; i < points.length; j = i, i += 2)
+      ends.push([points[j], points[j + 1], points[i], points[i + 1]]);
+  const [ax, ay, bx, by] = [0, 1, 2, 3].map((k) => Float64Array.from(ends, (end) => end[k]));
+  const drawn = new Clearance(ends.length, ax, ay, bx, by);
+  for (const { points } of runs)
+    for (let i = 2; i < points.length; i += 2) {
+      const [x, y] = [(points[i - 2] + points[i]) / 2, (points[i - 1] + points[i + 1]) / 2];
+      if (drawn.at(x, y) > join / 2 + PAST_OUTLINE)
+        throw new OwnFault(
+          `Kerbe’s own check found a move beside the lines near ${x.toFixed(1)}, ${y.toFixed(1)} mm, so this cut is not made. That is a fault of Kerbe, not of the drawing.`,
+        );
+    }
+}
