@@ -49,8 +49,20 @@ describe('the shop’s database', () => {
   test('an old database is brought up to date and keeps its jobs', async () => {
     expect(await migrate(db, '001-jobs')).toEqual(['001-jobs']);
     await createJob(db, named('From long ago'), 'old');
-    expect(await migrate(db)).toEqual(['002-shop', '003-runs', '004-run-lines', '005-made']);
+    expect(await migrate(db, '005-made')).toEqual(['002-shop', '003-runs', '004-run-lines', '005-made']);
+    // A run of the time when there was one linked bench, and how far its journal had been read.
+    const { revision } = await openJob(db, 'old');
+    await sql`insert into programs (hash, job_id, revision_id, name, text, cuts, minutes)
+      values ('h', 'old', ${revision}::bigint, 'p.nc', 'M30', '[]', 1)`.execute(db);
+    await sql`insert into runs (id, job_id, program_hash, bench, phase, planned_minutes, settings)
+      values ('r', 'old', 'h', 'Dome workshop router', 'done', 1, '{}')`.execute(db);
+    await sql`insert into marks (name, value) values ('journal', '17')`.execute(db);
+    expect(await migrate(db)).toEqual(['006-benches']);
     expect(await migrate(db)).toEqual([]);
+    const run = await db.selectFrom('runs').select(['bench', 'bench_id']).where('id', '=', 'r').executeTakeFirst();
+    expect(run).toEqual({ bench: 'Dome workshop router', bench_id: 'dome-workshop' });
+    const marks = await db.selectFrom('marks').selectAll().execute();
+    expect(marks).toEqual([{ name: 'journal/dome-workshop', value: '17' }]);
     expect((await openJob(db, 'old')).job.name).toBe('From long ago');
   });
 

@@ -21,7 +21,7 @@ const test = base.extend<object, { slow: Shop }>({
 
 test('a move by hand lasts as long as the press, and ends with the page', async ({ slow, page, context }) => {
   const tip = async () => {
-    const look = await (await fetch(`${slow.address}api/stand-in`)).json();
+    const look = await (await fetch(`${slow.address}api/benches/dome-workshop/stand-in`)).json();
     return look.tip.x as number;
   };
   await page.goto(slow.address);

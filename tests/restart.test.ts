@@ -34,9 +34,10 @@ async function eventually(condition: () => Promise<boolean>): Promise<void> {
   }
   throw new Error('waited too long');
 }
-const tell = (command: Record<string, unknown>): Promise<RunnerState> => ask('/api/bench/command', command);
+const tell = (command: Record<string, unknown>): Promise<RunnerState> =>
+  ask('/api/benches/dome-workshop/command', command);
 const state = () => tell({ command: 'take' });
-const hand = (what: Record<string, unknown>) => ask('/api/stand-in', what);
+const hand = (what: Record<string, unknown>) => ask('/api/benches/dome-workshop/stand-in', what);
 async function when(condition: (s: RunnerState) => boolean): Promise<RunnerState> {
   for (let i = 0; i < 400; i++) {
     const now = await state();
@@ -71,7 +72,7 @@ test('a restarted web server does not stop a run, and its log learns how it ende
   await when((s) => s.circuit !== undefined);
   await hand({ hand: 'tap', on: false });
   await when((s) => s.machine?.touching === false);
-  const { plate, tip: over } = await ask('/api/stand-in');
+  const { plate, tip: over } = await ask('/api/benches/dome-workshop/stand-in');
   await go('x', (plate.x0 + plate.x1) / 2 - over.x);
   await go('y', (plate.y0 + plate.y1) / 2 - over.y);
   await go('z', plate.z1 + 10 - over.z);

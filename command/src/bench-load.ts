@@ -28,7 +28,7 @@ export async function waitsUnderLoad(folder: string): Promise<{ idle: Waits; loa
       body: raw ?? (body === undefined ? undefined : JSON.stringify(body)),
     });
   const tell = async (command: object): Promise<void> => {
-    const response = await ask('/api/bench/command', command);
+    const response = await ask('/api/benches/dome-workshop/command', command);
     await response.text();
   };
   try {

@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
+import { z } from 'zod';
+import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
 import { startProcess, startStandIn } from '@kerbe/machine/stand-in/spawn';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
@@ -22,18 +24,32 @@ export interface ShopOptions {
 
 export type Part = 'standIn' | 'runner' | 'web';
 
+/** A bench with its simulated machine and its runner, each a process of its own. */
+export interface BenchParts {
+  standIn: Supervised;
+  runner: Supervised;
+  /** The runner's own record of runs, and where the simulated machine is looked at. */
+  journal: string;
+  hands: string;
+  /** What the web server has to know of it. */
+  door: { id: string; runner: string; standIn: number; hands: string };
+}
+
 export interface Shop {
   address: string;
+  /** Of the first bench, and the web server. */
   parts: Record<Part, Supervised>;
+  /** By their ids. */
+  benches: Record<string, BenchParts>;
   database: Cluster;
-  /** The runner's own record of runs, and where the simulated machine is looked at. */
+  /** Of the first bench. */
   journal: string;
   hands: string;
   stop(): void;
 }
 
 /**
- * Starts everything: database, stand-in router, bench runner and web server. Each stands alone: what ends is started
+ * Starts everything: database, a stand-in router and a runner for each bench that has one, and the web server. Each stands alone: what ends is started
  * again, and the others go on.
  * @throws {AlreadyRunning} where a shop is running on these data.
  */
@@ -56,41 +72,23 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
   const cluster = startCluster(`${data}/cluster`, () => databasePort);
   const token = secret(`${data}/runner-token`);
   const programs = `${data}/programs`;
-  const journal = `${data}/runs.jsonl`;
-  // Each keeps its port, so that the others find it when it was started again.
-  const [machinePort, handsPort, runnerPort] = [
-    await freePort(0, 'the stand-in'),
-    await freePort(0, 'its hands'),
-    await freePort(0, 'the bench runner'),
-  ];
+  const shopsBenches = BenchesSchema.parse(JSON.parse(readFileSync(`${ROOT}/demo/benches.json`, 'utf8')));
+  const benches: Record<string, BenchParts> = {};
+  for (const bench of shopsBenches.filter(({ link }) => link === 'stand-in'))
+    benches[bench.id] = await benchParts(bench, {
+      data: ownFolder(data, bench.id, Object.keys(benches).length === 0),
+      programs,
+      token,
+      rate,
+      seed: seed + Object.keys(benches).length,
+      say,
+      onLine,
+    });
+  const [first] = Object.values(benches);
   const webPort = await freePort(web, 'the web server');
   const parts: Shop['parts'] = {
-    standIn: new Supervised(
-      'stand-in router',
-      async () => (await startStandIn({ rate, seed, port: machinePort, hands: handsPort })).process,
-      say,
-    ),
-    runner: new Supervised(
-      'bench runner',
-      async () =>
-        (
-          await startProcess(
-            pathToFileURL(`${ROOT}/machine/src/runner/main.ts`),
-            [
-              '--port',
-              String(runnerPort),
-              '--journal',
-              journal,
-              '--programs',
-              programs,
-              '--lengths',
-              `${data}/lengths.json`,
-            ],
-            { env: { ...process.env, KERBE_RUNNER_TOKEN: token }, onLine },
-          )
-        ).process,
-      say,
-    ),
+    standIn: first.standIn,
+    runner: first.runner,
     web: new Supervised(
       'web server',
       async () =>
@@ -100,10 +98,8 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
               ...process.env,
               NODE_ENV: 'production',
               DATABASE_URL: cluster.url,
-              KERBE_RUNNER_URL: `http://127.0.0.1:${runnerPort}`,
+              KERBE_BENCHES: JSON.stringify(Object.values(benches).map(({ door }) => door)),
               KERBE_RUNNER_TOKEN: token,
-              KERBE_STAND_IN_PORT: String(machinePort),
-              KERBE_STAND_IN_HANDS: `http://127.0.0.1:${handsPort}`,
               KERBE_PROGRAMS: programs,
               KERBE_DEMO: `${ROOT}/demo`,
               KERBE_LOG: process.env.KERBE_LOG ?? 'warn',
@@ -115,7 +111,7 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
     ),
   };
   const address = `http://127.0.0.1:${webPort}/`;
-  const all = [parts.standIn, parts.runner, parts.web];
+  const all = [...Object.values(benches).flatMap(({ standIn, runner }) => [standIn, runner]), parts.web];
   let told = '';
   const tell = () => {
     const pids = all.map(({ pid }) => pid);
@@ -143,8 +139,9 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
     address,
     parts,
     database: cluster,
-    journal,
-    hands: `http://127.0.0.1:${handsPort}`,
+    benches,
+    journal: first.journal,
+    hands: first.hands,
     stop() {
       clearInterval(telling);
       leaveCluster();
@@ -156,6 +153,68 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
       }
       lock.release();
     },
+  };
+}
+
+const BenchesSchema = z.array(BenchSchema).refine((all) => all.some(({ link }) => link === 'stand-in'));
+
+/** The folder in which a bench's records lie. Before there were several benches those of the first lay beside the rest. */
+function ownFolder(data: string, id: string, first: boolean): string {
+  const folder = `${data}/benches/${id}`;
+  mkdirSync(folder, { recursive: true });
+  for (const file of first ? ['runs.jsonl', 'lengths.json'] : [])
+    if (existsSync(`${data}/${file}`) && !existsSync(`${folder}/${file}`))
+      renameSync(`${data}/${file}`, `${folder}/${file}`);
+  return folder;
+}
+
+interface BenchStart {
+  data: string;
+  programs: string;
+  token: string;
+  rate: number;
+  seed: number;
+  say: (sentence: string) => unknown;
+  onLine: (line: string) => unknown;
+}
+
+/** A simulated machine and a runner for a bench. Each keeps its port, so that the others find it when it was started again. */
+async function benchParts(
+  bench: Bench,
+  { data, programs, token, rate, seed, say, onLine }: BenchStart,
+): Promise<BenchParts> {
+  const { id, name, travel, limits, setter } = bench;
+  const [machinePort, handsPort, runnerPort] = [
+    await freePort(0, `the stand-in of ${name}`),
+    await freePort(0, 'its hands'),
+    await freePort(0, `the runner of ${name}`),
+  ];
+  const journal = `${data}/runs.jsonl`;
+  const values = { port: runnerPort, journal, programs, lengths: `${data}/lengths.json` };
+  const hands = `http://127.0.0.1:${handsPort}`;
+  return {
+    journal,
+    hands,
+    door: { id, runner: `http://127.0.0.1:${runnerPort}`, standIn: machinePort, hands },
+    standIn: new Supervised(
+      `stand-in of ${name}`,
+      async () =>
+        (await startStandIn({ rate, seed, port: machinePort, hands: handsPort, made: { travel, limits, setter } }))
+          .process,
+      say,
+    ),
+    runner: new Supervised(
+      `runner of ${name}`,
+      async () =>
+        (
+          await startProcess(
+            pathToFileURL(`${ROOT}/machine/src/runner/main.ts`),
+            Object.entries(values).flatMap(([key, value]) => [`--${key}`, String(value)]),
+            { env: { ...process.env, KERBE_RUNNER_TOKEN: token }, onLine },
+          )
+        ).process,
+      say,
+    ),
   };
 }
 

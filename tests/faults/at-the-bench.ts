@@ -68,7 +68,7 @@ export class AtTheBench {
   }
 
   tell(command: Record<string, unknown>): Promise<RunnerState> {
-    return this.ask('/api/bench/command', command);
+    return this.ask('/api/benches/dome-workshop/command', command);
   }
 
   /** What the bench says of itself: the first event of its stream. */
@@ -76,7 +76,7 @@ export class AtTheBench {
     const leave = new AbortController();
     const late = setTimeout(() => leave.abort(), 5000);
     try {
-      const response = await fetch(new URL('/api/bench/events?page=watcher', this.shop.address), {
+      const response = await fetch(new URL('/api/benches/dome-workshop/events?page=watcher', this.shop.address), {
         signal: leave.signal,
       });
       if (!response.ok) throw new Answered(response.status, await response.text());
@@ -93,7 +93,7 @@ export class AtTheBench {
   }
 
   hand(what: Record<string, unknown>): Promise<Look> {
-    return this.ask('/api/stand-in', what);
+    return this.ask('/api/benches/dome-workshop/stand-in', what);
   }
 
   /** Past the web server, which may be away. */

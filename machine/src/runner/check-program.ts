@@ -32,6 +32,10 @@ export async function checkProgram(
   const travel = (facts ?? order.bench).travel;
   const ends = { x: [0, travel.x], y: [0, travel.y], z: [-travel.z, 0] } as const;
 
+  if (facts && facts.id !== order.bench.id)
+    findings.push(
+      `The program was written for ${order.bench.name}, and this is ${facts.name}; choose this bench at Set-up and write it again.`,
+    );
   if (found.hash !== order.hash)
     findings.push('The program’s file is not the one that was written; write the program again at Proof.');
   else looked.push(`The text is the one of the job’s revision ${order.revision}, to the last letter.`);

@@ -11,6 +11,8 @@ const Size = z.number().min(0).max(10_000);
 
 /** What the runner has to know of a bench; a copy of the job's. */
 export const BenchFactsSchema = z.object({
+  /** The bench’s own name in its jobs; programs written before benches had one were for the first. */
+  id: text(60).default('dome-workshop'),
   name: text(80),
   travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
   setter: z.object({ x: z.number(), y: z.number() }).nullable(),

@@ -1,3 +1,4 @@
+import type { MadeAs } from './made-as.ts';
 import { StandInRouter } from './router.ts';
 
 const LONGEST_LINE = 4096;
@@ -10,8 +11,8 @@ export class Controller {
   private rest = '';
   private client?: (text: string) => void;
 
-  constructor(seed: number) {
-    this.router = new StandInRouter((message) => this.send(message), seed);
+  constructor(seed: number, as?: MadeAs) {
+    this.router = new StandInRouter((message) => this.send(message), seed, as);
   }
 
   get busy(): boolean {

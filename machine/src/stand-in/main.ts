@@ -2,10 +2,11 @@ import { createServer as createHttpServer, type IncomingMessage } from 'node:htt
 import { createServer, type AddressInfo, type Server } from 'node:net';
 import { HandSchema } from './hands.ts';
 import { Controller } from './controller.ts';
+import { MadeAsSchema } from './made-as.ts';
 import { pieceSeen } from './seen.ts';
 
 /**
- * The simulated router as a process: `main.ts --port N [--hands M] [--rate R] [--seed S]`. On the one port it is a
+ * The simulated router as a process: `main.ts --port N [--hands M] [--rate R] [--seed S] [--made JSON]`. On the one port it is a
  * controller and takes one client at a time; on the other, over HTTP, are the hands and eyes of someone beside it. Both
  * on loopback. See `docs/stand-in.md` for what may be sent.
  */
@@ -16,7 +17,8 @@ const argument = (name: string, fallback: string) => {
 const rate = Number(argument('rate', '1'));
 const TICK = 10;
 
-const machine = new Controller(Number(argument('seed', '1')));
+const made = argument('made', '');
+const machine = new Controller(Number(argument('seed', '1')), made ? MadeAsSchema.parse(JSON.parse(made)) : undefined);
 const { router } = machine;
 
 const controller = createServer((socket) => {

@@ -6,9 +6,12 @@ import { programsFor } from '@kerbe/core/program/programs';
 import { zeroOf } from '@kerbe/core/stock/stock';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
 import type { Hand } from './hands.ts';
-import { TRAVEL } from './reach.ts';
+import { DOME } from './made-as.ts';
 import { StandInRouter } from './router.ts';
-import { SETTER, SPOILBOARD_TOP } from './table.ts';
+import { SPOILBOARD_TOP, Table } from './table.ts';
+
+const TRAVEL = DOME.travel;
+const SETTER = new Table().setter!;
 
 type Message = Record<string, unknown>;
 

@@ -5,7 +5,8 @@ import { MadeMoves } from './made-moves.ts';
 import { NotObeyed, type Order, Reader } from './reader.ts';
 import { BitDrawer } from './bit-drawer.ts';
 import { mulberry } from './random.ts';
-import { beyondReach, TRAVEL, withinReach } from './reach.ts';
+import { DOME, type MadeAs } from './made-as.ts';
+import { beyondReach, withinReach } from './reach.ts';
 import { seen } from './seen.ts';
 import { Spindle } from './spindle.ts';
 import { make, type Stretch, touchedOn } from './stretch.ts';
@@ -14,12 +15,6 @@ import { Watchdog } from './watchdog.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 import type { RouterState, RouterWord } from '../kinds/router/messages.ts';
 
-const LIMITS = {
-  speed: { x: 6000 / 60, y: 6000 / 60, z: 2400 / 60 },
-  acceleration: { x: 400, y: 400, z: 250 },
-  cornerStep: 400 / 60,
-};
-
 /** A hand-held move goes on this long after it was last asked for, seconds of real time. */
 const DRIVE_FOR = 0.14;
 /** Longest single step, mm. */
@@ -27,8 +22,8 @@ const LONGEST_STEP = 102;
 
 /** A simulated router: table, axes, spindle, switches and controller, on a clock of its own. */
 export class StandInRouter {
-  readonly axes = new Axes(LIMITS);
-  readonly table = new Table();
+  readonly axes: Axes;
+  readonly table: Table;
   readonly reader = new Reader();
   readonly made = new MadeMoves();
   private readonly spindle = new Spindle();
@@ -57,7 +52,12 @@ export class StandInRouter {
   constructor(
     private readonly tell: (message: Record<string, unknown>) => void,
     seed = 1,
+    private readonly as: MadeAs = DOME,
   ) {
+    const { speed, acceleration, cornerStep } = as.limits;
+    const perSecond = { x: speed.x / 60, y: speed.y / 60, z: speed.z / 60 };
+    this.axes = new Axes({ speed: perSecond, acceleration, cornerStep: cornerStep / 60 });
+    this.table = new Table(as.setter);
     this.random = mulberry(seed);
     this.drawer = new BitDrawer(this.random);
     this.axes.position = { x: 130 + this.random() * 40, y: 90 + this.random() * 40, z: -20 };
@@ -314,7 +314,7 @@ export class StandInRouter {
       this.halt('it was asked to move before it was homed');
       return false;
     }
-    const out = beyondReach(to);
+    const out = beyondReach(to, this.as.travel);
     if (!out) return true;
     this.refuse(line, `This move leaves the reach of the ${out.toUpperCase()} axis.`);
     this.halt(`line ${line} would have left the reach of the ${out.toUpperCase()} axis`);
@@ -430,7 +430,7 @@ export class StandInRouter {
     const why = this.notByHand();
     if (why) return this.tell({ error: why });
     const v = numbers(argument);
-    const far = Math.hypot(TRAVEL.x, TRAVEL.y);
+    const far = Math.hypot(this.as.travel.x, this.as.travel.y);
     const p = this.axes.position;
     this.byHand(
       { x: p.x + far * (v.get('x') ?? 0), y: p.y + far * (v.get('y') ?? 0), z: p.z + far * (v.get('z') ?? 0) },
@@ -441,7 +441,7 @@ export class StandInRouter {
 
   private byHand(to: Point, feed: number): void {
     this.axes.add(
-      withinReach(to),
+      withinReach(to, this.as.travel),
       // By hand the feed override does not count.
       Math.min(this.homed ? 6000 : 600, feed) / this.axes.override,
       0,
@@ -533,7 +533,7 @@ export class StandInRouter {
     const { table, bit, fitted, emergency, spindle } = this;
     const tip = rounded(this.tip(this.axes.position));
     return {
-      travel: TRAVEL,
+      travel: this.as.travel,
       tip,
       ...seen(table),
       bit: bit && { name: bit.name, diameter: bit.diameter, number: fitted },

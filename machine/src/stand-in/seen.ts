@@ -1,11 +1,11 @@
-import { SETTER, SPOILBOARD_TOP, type Table } from './table.ts';
+import { SPOILBOARD_TOP, type Table } from './table.ts';
 
 /** What someone sees on a table. */
 export function seen(table: Table): Record<string, unknown> {
   const { piece, clip, plate } = table;
   return {
     spoilboard: SPOILBOARD_TOP,
-    setter: SETTER,
+    setter: table.setter,
     piece: piece && {
       x: piece.corner.x,
       y: piece.corner.y,

@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+import type { MadeAs } from './made-as.ts';
 
 export interface Started {
   process: ChildProcess;
@@ -44,13 +45,16 @@ export function startStandIn({
   seed,
   port = 0,
   hands = 0,
+  made,
 }: {
   rate: number;
   seed: number;
   port?: number;
   hands?: number;
+  /** How it is built, where it is not the Dome workshop’s. */
+  made?: MadeAs;
 }): Promise<Started> {
-  const values = { port, hands, rate, seed };
+  const values = { port, hands, rate, seed, ...(made && { made: JSON.stringify(made) }) };
   return startProcess(
     new URL('./main.ts', import.meta.url),
     Object.entries(values).flatMap(([name, value]) => [`--${name}`, String(value)]),

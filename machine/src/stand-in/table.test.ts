@@ -1,7 +1,9 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import { Axes } from './axes.ts';
-import { PLATE, SETTER, SPOILBOARD_TOP, Table } from './table.ts';
+import { PLATE, SPOILBOARD_TOP, Table } from './table.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
+
+const SETTER = new Table().setter!;
 
 const mill: FittedBit = { name: 'mill', diameter: 6, tipDiameter: 0, length: 40 };
 const vee: FittedBit = { name: 'vee', diameter: 12, halfAngle: Math.PI / 6, tipDiameter: 0, length: 40 };

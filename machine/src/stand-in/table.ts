@@ -1,9 +1,10 @@
 import type { Point } from './axes.ts';
+import { DOME } from './made-as.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 
 /** Machine coordinates of things bolted to the table, mm. */
 export const SPOILBOARD_TOP = -112;
-export const SETTER = { x: 790, y: 40, radius: 12, height: 30 };
+const SETTER = { radius: 12, height: 30 };
 
 /** The touch plate: an angle piece laid over a corner of the stock, or flat. */
 export const PLATE = { thickness: 12, side: 8, size: 40 };
@@ -20,6 +21,12 @@ export class Table {
   clip = false;
   /** Someone is touching the plate to the bit by hand. */
   tapped = false;
+  /** The tool setter, where one is bolted down. */
+  readonly setter: { x: number; y: number; radius: number; height: number } | undefined;
+
+  constructor(setter: { x: number; y: number } | null = DOME.setter) {
+    this.setter = setter ? { ...setter, ...SETTER } : undefined;
+  }
 
   /** Whether the touch circuit is closed. */
   get touching(): boolean {
@@ -66,7 +73,12 @@ export class Table {
 
   /** Whether the bit with its tip at a place touches the plate (with the clip on) or the tool setter. */
   contact(bit: FittedBit, tip: Point): boolean {
-    if (Math.hypot(tip.x - SETTER.x, tip.y - SETTER.y) <= SETTER.radius && tip.z <= SPOILBOARD_TOP + SETTER.height)
+    const { setter } = this;
+    if (
+      setter &&
+      Math.hypot(tip.x - setter.x, tip.y - setter.y) <= setter.radius &&
+      tip.z <= SPOILBOARD_TOP + setter.height
+    )
       return true;
     if (!this.clip) return false;
     const box = this.plateBox();

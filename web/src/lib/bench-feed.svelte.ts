@@ -3,13 +3,15 @@ import type { PageCommand } from '@kerbe/machine/runner/commands';
 import { refusalOf } from '@kerbe/machine/runner/guards';
 import { REASONS } from '@kerbe/machine/runner/reasons';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
-import { ANYONE, atRest } from '@kerbe/machine/runner/table';
+import { ANYONE, atRest, TABLE } from '@kerbe/machine/runner/table';
 import { me } from './me.svelte';
 import { Refusal, send } from './send';
 
 /** What is known of the bench, as it happens, and the way to tell it something. */
 export class BenchFeed {
-  state = $state.raw<RunnerState>({ bench: 'off', ticks: {} });
+  state = $state.raw<RunnerState>(NOTHING);
+  /** The bench that is followed; none where a job’s programs are carried over by hand. */
+  bench = $state<string>();
   private refused = $state<string>();
   /** Whether the server has passed on what the bench says, and does so now. */
   private heard = false;
@@ -17,15 +19,43 @@ export class BenchFeed {
   /** Runs begun since this page was loaded. */
   started = $state(0);
   private source: EventSource | undefined;
+  private opened = false;
+  /** A job has said which bench it is for. */
+  private chosen = false;
   private again: ReturnType<typeof setTimeout> | undefined;
 
   open(): void {
     me.wake();
-    this.listen();
+    this.opened = true;
+    if (this.bench !== undefined) this.listen();
+    else void this.followAny();
+  }
+
+  /** Follows another bench; what was known of the one before is forgotten. */
+  follow(bench: string | undefined): void {
+    this.chosen = true;
+    if (bench === this.bench) return;
+    this.close();
+    this.bench = bench;
+    this.state = NOTHING;
+    this.refused = undefined;
+    this.heard = this.absent = false;
+    if (bench !== undefined && this.opened) this.listen();
+  }
+
+  /** Where no job says which, the first bench that is at something, so that it can be held; else the first there is. */
+  private async followAny(): Promise<void> {
+    const { benches } = await send<{ benches: { id: string; bench: string }[] }>('GET', '/api/benches').catch(() => ({
+      benches: [],
+    }));
+    if (this.chosen || !this.opened) return;
+    const busy = benches.find(({ bench }) => bench in TABLE && !atRest(bench as RunnerState['bench']));
+    this.follow((busy ?? benches.at(0))?.id);
+    this.chosen = false;
   }
 
   private listen(): void {
-    this.source = new EventSource(`/api/bench/events?page=${me.page}`);
+    this.source = new EventSource(`/api/benches/${this.bench}/events?page=${me.page}`);
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
       if (next.run && this.state.run?.id !== next.run.id && this.heard && !next.run.endedAt) this.started++;
@@ -76,8 +106,9 @@ export class BenchFeed {
   /** Tells the bench something; what it refuses is kept in `problem`. */
   async tell(command: PageCommand): Promise<boolean> {
     this.refused = undefined;
+    if (this.bench === undefined) return false;
     try {
-      await send('POST', '/api/bench/command', command);
+      await send('POST', `/api/benches/${this.bench}/command`, command);
       return true;
     } catch (error) {
       this.refused = error instanceof Refusal ? error.message : String(error);
@@ -86,6 +117,7 @@ export class BenchFeed {
   }
 }
 
+const NOTHING: RunnerState = { bench: 'off', ticks: {} };
 const ABSENT =
   'The bench cannot be heard at the moment; go by what the machine itself does. This page waits for it to come back.';
 const UNWRITTEN =

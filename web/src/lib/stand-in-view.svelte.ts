@@ -5,7 +5,7 @@ import { Refusal, send } from './send';
 export interface Look {
   travel: { x: number; y: number; z: number };
   tip: { x: number; y: number; z: number };
-  setter: { x: number; y: number; radius: number };
+  setter?: { x: number; y: number; radius: number };
   piece?: { x: number; y: number; length: number; width: number; top: number };
   plate?: { x0: number; x1: number; y0: number; y1: number; z1: number };
   clip: boolean;
@@ -23,6 +23,9 @@ export class StandInView {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private open = false;
 
+  /** @param bench whose machine it is, as it stands. */
+  constructor(private readonly bench: () => string | undefined) {}
+
   watch(): () => void {
     this.open = true;
     void this.glance();
@@ -33,9 +36,9 @@ export class StandInView {
   }
 
   private async glance(): Promise<void> {
-    if (!document.hidden) {
+    if (!document.hidden && this.bench() !== undefined) {
       try {
-        this.look = await send<Look>('GET', '/api/stand-in');
+        this.look = await send<Look>('GET', `/api/benches/${this.bench()}/stand-in`);
       } catch {
         this.look = undefined;
       }
@@ -46,7 +49,7 @@ export class StandInView {
   async lend(hand: Hand): Promise<void> {
     this.problem = undefined;
     try {
-      this.look = await send<Look>('POST', '/api/stand-in', hand);
+      this.look = await send<Look>('POST', `/api/benches/${this.bench()}/stand-in`, hand);
     } catch (error) {
       this.problem = error instanceof Refusal ? error.message : String(error);
     }

@@ -41,13 +41,13 @@
 </div>
 
 <p class="sentence">
-  On the <Choice
-    name="bench"
-    value={bench.id}
-    options={benches.map((b) => ({ value: b.id, label: b.name }))}
-    onchange={(value) =>
-      session.update((draft) => (draft.bench = structuredClone(benches.find((b) => b.id === value)!)))}
-  />, which reaches {lengthNumber(bench.travel.x, unit, 1)} × {lengthNumber(bench.travel.y, unit, 1)} × {lengthNumber(
+  On the {#if feed.busy}<strong>{bench.name}</strong>{:else}<Choice
+      name="bench"
+      value={bench.id}
+      options={benches.map((b) => ({ value: b.id, label: b.name }))}
+      onchange={(value) =>
+        session.update((draft) => (draft.bench = structuredClone(benches.find((b) => b.id === value)!)))}
+    />{/if}, which reaches {lengthNumber(bench.travel.x, unit, 1)} × {lengthNumber(bench.travel.y, unit, 1)} × {lengthNumber(
     bench.travel.z,
     unit,
     1,

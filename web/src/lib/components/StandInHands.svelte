@@ -2,6 +2,7 @@
   import { DIALECTS } from '@kerbe/core/program/dialect';
   import type { Bit } from '@kerbe/core/document/bit';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
+  import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from '$lib/stand-in-view.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';
 
@@ -18,7 +19,8 @@
   let { bit, plate, stock = false }: Props = $props();
   const { session } = useWorkbench();
   const job = $derived(session.job);
-  const view = new StandInView();
+  const feed = useBench();
+  const view = new StandInView(() => feed.bench);
   $effect(() => view.watch());
   const look = $derived(view.look);
   const byHand = $derived(DIALECTS[session.job.bench.dialect].spindle === 'operator');

@@ -4,6 +4,7 @@
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { DIALECTS } from '@kerbe/core/program/dialect';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
   import { Refusal, send } from '$lib/send';
@@ -38,6 +39,33 @@
     return refused ?? at(trouble) ?? at(open && `Tick this at Set-up first: ${open.text}.`);
   });
   const otherBit = $derived(checked && state_.bit && checked.bit.id !== state_.bit.id ? checked.bit : undefined);
+
+  /** Where each bit has a program of its own, all are listed before any may be started. */
+  const eachBit = $derived(DIALECTS[session.job.bench.dialect].bits === 'one-each');
+  let listed: string | undefined;
+  $effect(() => {
+    const { revision } = session;
+    if (!eachBit || !session.current || session.saving !== 'kept' || listed === revision) return;
+    listed = revision;
+    void send<{ programs: ProgramRow[] }>('POST', `/api/jobs/${session.id}/programs`, { revision }).then(
+      (made) => (programs = made.programs),
+      // What keeps them from being written, the check says.
+      () => {},
+    );
+  });
+
+  /** Of several programs the one after the last that was made to its end is next. */
+  const lastDone = $derived(
+    state_.run?.jobId === session.id && state_.run.phase === 'done'
+      ? programs.findIndex(({ hash }) => hash === state_.run!.hash)
+      : -1,
+  );
+  let followed: string | undefined;
+  $effect(() => {
+    if (lastDone < 0 || lastDone + 1 >= programs.length || followed === state_.run!.id) return;
+    followed = state_.run!.id;
+    which = lastDone + 1;
+  });
 
   /** Whatever a check rests on: when it changes, the program is checked anew. */
   const rests = $derived(
@@ -90,10 +118,16 @@
           onchange={() => ((which = index), (last = ''))}
         />
         {index + 1}
-        {program.bit}, {formatMinutes(program.minutes)}</label
+        {program.bit}, {formatMinutes(program.minutes)}{index === lastDone ? ', done' : ''}</label
       >
     {/each}
   </fieldset>
+{/if}
+{#if lastDone >= 0 && which === lastDone + 1 && state_.bit?.name !== programs[which]?.bit}
+  <p class="note">
+    Program {lastDone + 1} is done. Next comes {programs[which]?.bit}: put it in at Set-up, zero its height, and tick
+    the list.
+  </p>
 {/if}
 {#if why}
   <p class="note">{why.text} <a href="/jobs/{session.id}/{why.stop}">Go there</a></p>

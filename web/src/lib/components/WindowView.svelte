@@ -1,10 +1,12 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from '$lib/stand-in-view.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';
 
   const { session } = useWorkbench();
-  const view = new StandInView();
+  const feed = useBench();
+  const view = new StandInView(() => feed.bench);
   $effect(() => view.watch());
   const unit = $derived(session.job.unit);
   const look = $derived(view.look);
@@ -57,12 +59,17 @@
           >touch plate{look.clip ? ', clip on the bit' : ''}</text
         >
       {/if}
-      <circle class="setter" cx={sx(look.setter.x)} cy={sy(look.setter.y)} r={look.setter.radius * k} />
-      <text
-        x={sx(look.setter.x) - look.setter.radius * k}
-        y={sy(look.setter.y) + look.setter.radius * k + 15}
-        text-anchor="middle">tool setter</text
-      >
+      {#if look.setter}<circle
+          class="setter"
+          cx={sx(look.setter.x)}
+          cy={sy(look.setter.y)}
+          r={look.setter.radius * k}
+        />
+        <text
+          x={sx(look.setter.x) - look.setter.radius * k}
+          y={sy(look.setter.y) + look.setter.radius * k + 15}
+          text-anchor="middle">tool setter</text
+        >{/if}
       <circle class="home" cx={sx(0)} cy={sy(0)} r="4" />
       <text x={sx(0) + 10} y={sy(0) - 8}>home corner</text>
       <g class="bit" transform="translate({sx(look.tip.x)} {sy(look.tip.y)})">

@@ -2,45 +2,51 @@ import type { Kysely } from 'kysely';
 import type { Command, From, PageCommand } from '@kerbe/machine/runner/commands';
 import { basisOf, benchFactsOf } from '@kerbe/machine/runner/of-job';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
-import { config } from './config.ts';
 import { openJob } from './jobs.ts';
-import { BenchProblem, tellRunner } from './runner-client.ts';
+import { BenchProblem, doorOf, tellRunner } from './runner-client.ts';
 import type { Tables } from './tables.ts';
 
 /**
- * Passes a page's command to the bench; where it names a job, with what the job says as it stands now.
+ * Passes a page's command to a bench; where it names a job, with what the job says as it stands now.
  * @param db asked for only then: Hold, Stop and whatever else names no job must not wait for a database.
  */
 export async function tellBench(
+  bench: string,
   db: () => Promise<Kysely<Tables>>,
   command: PageCommand,
   from: From,
 ): Promise<RunnerState> {
-  return tellRunner(await filledIn(db, command), from);
+  return tellRunner(bench, await filledIn(bench, db, command), from);
 }
 
-async function filledIn(db: () => Promise<Kysely<Tables>>, command: PageCommand): Promise<Command> {
+async function filledIn(bench: string, db: () => Promise<Kysely<Tables>>, command: PageCommand): Promise<Command> {
+  const jobFor = async (id: string) => {
+    const { job } = await openJob(await db(), id);
+    if (job.bench.id !== bench)
+      throw new BenchProblem(`This job is for ${job.bench.name}; choose this bench at Set-up first.`);
+    return job;
+  };
   switch (command.command) {
     case 'connect': {
-      const { job } = await openJob(await db(), command.job);
+      const job = await jobFor(command.job);
       if (job.bench.link !== 'stand-in')
         throw new BenchProblem('This bench is not linked to Kerbe; its programs are carried over by hand.');
-      return { command: 'connect', port: config().KERBE_STAND_IN_PORT, bench: benchFactsOf(job) };
+      return { command: 'connect', port: doorOf(bench).standIn, bench: benchFactsOf(job) };
     }
     case 'zero': {
-      const { job } = await openJob(await db(), command.job);
+      const job = await jobFor(command.job);
       const { method, corner } = command;
       return { command: 'zero', method, corner, basis: basisOf(command.job, job) };
     }
     case 'go-to-zero': {
-      const { job } = await openJob(await db(), command.job);
+      const job = await jobFor(command.job);
       const { stock } = job;
       // Over the work, also where zero lies on the board under it.
       const lift = stock.lift + (stock.zeroZ === 'stock' ? 0 : Math.max(...stock.corners));
       return { command: 'go-to-zero', basis: basisOf(command.job, job), lift };
     }
     case 'use-here': {
-      const { job } = await openJob(await db(), command.job);
+      const job = await jobFor(command.job);
       return { command: 'use-here', basis: basisOf(command.job, job) };
     }
     default:

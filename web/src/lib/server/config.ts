@@ -1,12 +1,23 @@
 import { z } from 'zod';
 
+const BenchDoorSchema = z.object({
+  id: z.string(),
+  runner: z.url(),
+  /** Port of the simulated machine. */
+  standIn: z.number().int(),
+  /** The hands and eyes of whoever stands beside it. */
+  hands: z.url(),
+});
+export type BenchDoor = z.infer<typeof BenchDoorSchema>;
+
 const Environment = z.object({
   DATABASE_URL: z.string().startsWith('postgres'),
-  KERBE_RUNNER_URL: z.url(),
+  /** The linked benches: where the runner of each is, and its machine. */
+  KERBE_BENCHES: z
+    .string()
+    .transform((text): unknown => JSON.parse(text))
+    .pipe(z.array(BenchDoorSchema).min(1)),
   KERBE_RUNNER_TOKEN: z.string().min(16),
-  KERBE_STAND_IN_PORT: z.coerce.number().int(),
-  /** The hands and eyes of whoever stands beside the simulated machine. */
-  KERBE_STAND_IN_HANDS: z.url(),
   /** Folder in which the bench runner finds programs by their hash. */
   KERBE_PROGRAMS: z.string(),
   KERBE_DEMO: z.string(),

@@ -6,6 +6,7 @@ import * as shop from './migrations/002-shop.ts';
 import * as runs from './migrations/003-runs.ts';
 import * as runLines from './migrations/004-run-lines.ts';
 import * as made from './migrations/005-made.ts';
+import * as benches from './migrations/006-benches.ts';
 import type { Tables } from './tables.ts';
 
 export const MIGRATIONS = {
@@ -14,6 +15,7 @@ export const MIGRATIONS = {
   '003-runs': runs,
   '004-run-lines': runLines,
   '005-made': made,
+  '006-benches': benches,
 };
 
 /** Nobody waits longer than this for a connection or an answer, ms. */

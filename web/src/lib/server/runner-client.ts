@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Command, From } from '@kerbe/machine/runner/commands';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
-import { config } from './config.ts';
+import { type BenchDoor, config } from './config.ts';
 import { Refused as Refusal } from './refusal.ts';
 
 /** The bench runner's answer that something cannot be done, as a sentence and with its reason. */
@@ -23,10 +23,21 @@ export class RunnerAbsent extends BenchProblem {
 const ABSENT =
   'The bench runner does not answer at the moment; Kerbe starts it again by itself. A run it was driving is held by the machine.';
 
-async function ask(path: string, init: RequestInit = {}): Promise<Response> {
-  const { KERBE_RUNNER_URL, KERBE_RUNNER_TOKEN } = config();
+/** Ids of the benches that are linked. */
+export const linkedBenches = (): string[] => config().KERBE_BENCHES.map(({ id }) => id);
+
+/** Where a bench is found. @throws {BenchProblem} for one that is not linked. */
+export function doorOf(bench: string): BenchDoor {
+  const door = config().KERBE_BENCHES.find(({ id }) => id === bench);
+  if (!door) throw new BenchProblem('There is no linked bench of that name; choose one at Set-up.', undefined, 404);
+  return door;
+}
+
+async function ask(bench: string, path: string, init: RequestInit = {}): Promise<Response> {
+  const { KERBE_RUNNER_TOKEN } = config();
+  const { runner } = doorOf(bench);
   try {
-    return await fetch(new URL(path, KERBE_RUNNER_URL), {
+    return await fetch(new URL(path, runner), {
       // A check looks through a whole program; everything else is answered at once.
       signal: AbortSignal.timeout(320_000),
       ...init,
@@ -39,9 +50,9 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
 
 const Refused = z.object({ problem: z.string(), reason: z.string().optional() });
 
-/** Tells the runner to do something. @throws {BenchProblem} with its sentence where it refuses. */
-export async function tellRunner(command: Command, from: From): Promise<RunnerState> {
-  const response = await ask('/command', { method: 'POST', body: JSON.stringify({ from, command }) });
+/** Tells the runner of a bench to do something. @throws {BenchProblem} with its sentence where it refuses. */
+export async function tellRunner(bench: string, command: Command, from: From): Promise<RunnerState> {
+  const response = await ask(bench, '/command', { method: 'POST', body: JSON.stringify({ from, command }) });
   const data: unknown = await response.json().catch(() => {
     throw new RunnerAbsent();
   });
@@ -52,9 +63,29 @@ export async function tellRunner(command: Command, from: From): Promise<RunnerSt
   return data as RunnerState;
 }
 
+/** What each linked bench is at; `unknown` where its runner does not answer. */
+export async function benchStates(): Promise<{ id: string; bench: string }[]> {
+  return Promise.all(
+    linkedBenches().map(async (id) => {
+      try {
+        const { bench } = (await (
+          await ask(id, '/state', { signal: AbortSignal.timeout(1000) })
+        ).json()) as RunnerState;
+        return { id, bench };
+      } catch {
+        return { id, bench: 'unknown' };
+      }
+    }),
+  );
+}
+
 /** The runner's events as they come, for passing on to a page. */
-export async function runnerEvents(page: string, signal: AbortSignal): Promise<ReadableStream<Uint8Array>> {
-  const response = await ask(`/events?page=${encodeURIComponent(page)}`, { signal });
+export async function runnerEvents(
+  bench: string,
+  page: string,
+  signal: AbortSignal,
+): Promise<ReadableStream<Uint8Array>> {
+  const response = await ask(bench, `/events?page=${encodeURIComponent(page)}`, { signal });
   if (!response.ok || !response.body) throw new RunnerAbsent();
   return response.body;
 }
@@ -76,8 +107,8 @@ const EndsSchema = z.object({
   ),
 });
 
-/** How runs ended since record number `from`. */
-export async function runEnds(from: number): Promise<z.infer<typeof EndsSchema>> {
-  const response = await ask(`/ends?from=${from}`);
+/** How runs of a bench ended since record number `from`. */
+export async function runEnds(bench: string, from: number): Promise<z.infer<typeof EndsSchema>> {
+  const response = await ask(bench, `/ends?from=${from}`);
   return EndsSchema.parse(await response.json());
 }

@@ -5,7 +5,7 @@ import type { Checked } from '@kerbe/machine/runner/runner-state';
 import { openJob } from './jobs.ts';
 import { programsOf } from './made-programs.ts';
 import { keptRun } from './programs.ts';
-import { BenchProblem, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
+import { BenchProblem, linkedBenches, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
 
 /** A program of a job as the Run stop lists it. */
@@ -40,19 +40,19 @@ export async function checkRun(
   if (!program) throw new BenchProblem('This job has no cuts yet; add one at Cuts.');
   return {
     programs: programs.map(({ hash, name, bit, minutes, lines }) => ({ hash, name, bit, minutes, lines })),
-    checked: await checked(program.hash, from),
+    checked: await checked(open.job.bench.id, program.hash, from),
   };
 }
 
 /** As `checkRun`, for the very program of a run that broke off, whatever became of its job since. */
 export async function checkBroken(db: Kysely<Tables>, id: string, run: string, from: From): Promise<Checked> {
-  const { program_hash } = await brokenRun(db, id, run);
-  return checked(program_hash, from);
+  const { program_hash, bench_id } = await brokenRun(db, id, run);
+  return checked(bench_id, program_hash, from);
 }
 
-async function checked(hash: string, from: From): Promise<Checked> {
+async function checked(bench: string, hash: string, from: From): Promise<Checked> {
   const { order } = await keptRun(hash);
-  const { checked } = await tellRunner({ command: 'check', program: order }, from);
+  const { checked } = await tellRunner(bench, { command: 'check', program: order }, from);
   if (!checked) throw new BenchProblem('The check was overtaken by another; look at its checks again.');
   return checked;
 }
@@ -90,7 +90,7 @@ export async function startRun(
       'check-stale',
     );
   const run = randomUUID();
-  let command: Parameters<typeof tellRunner>[0] = { command: 'run', id: run, token, hash };
+  let command: Parameters<typeof tellRunner>[1] = { command: 'run', id: run, token, hash };
   if (takeUp) {
     const broken = await brokenRun(db, id, takeUp.run);
     command = {
@@ -110,6 +110,7 @@ export async function startRun(
       job_id: id,
       program_hash: hash,
       bench: order.bench.name,
+      bench_id: order.bench.id,
       phase: 'running',
       planned_minutes: order.plannedMinutes,
       settings: JSON.stringify(settings),
@@ -123,7 +124,7 @@ export async function startRun(
     })
     .execute();
   try {
-    await tellRunner(command, from);
+    await tellRunner(order.bench.id, command, from);
   } catch (error) {
     // What got no answer may have begun: the runner's journal will say.
     if (!(error instanceof RunnerAbsent)) await db.deleteFrom('runs').where('id', '=', run).execute();
@@ -188,16 +189,24 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
   }));
 }
 
-/** Writes into the log how runs ended, from the runner's journal; what was read is marked, so nothing counts twice. */
+/** Writes into the log how runs ended, from each runner's journal; what was read is marked, so nothing counts twice. */
 export async function syncRuns(db: Kysely<Tables>): Promise<void> {
-  const mark = await db.selectFrom('marks').select('value').where('name', '=', 'journal').executeTakeFirst();
-  const { next, begun, ends } = await runEnds(Number(mark?.value ?? 0));
-  if (next !== Number(mark?.value ?? 0)) await enterEnds(db, next, ends);
-  await endThoseNeverBegun(db, begun);
+  const found = await Promise.allSettled(linkedBenches().map((bench) => syncRunsOf(db, bench)));
+  const failed = found.find((one) => one.status === 'rejected');
+  if (failed) throw failed.reason as Error;
+}
+
+async function syncRunsOf(db: Kysely<Tables>, bench: string): Promise<void> {
+  const name = `journal/${bench}`;
+  const mark = await db.selectFrom('marks').select('value').where('name', '=', name).executeTakeFirst();
+  const { next, begun, ends } = await runEnds(bench, Number(mark?.value ?? 0));
+  if (next !== Number(mark?.value ?? 0)) await enterEnds(db, name, next, ends);
+  await endThoseNeverBegun(db, bench, begun);
 }
 
 async function enterEnds(
   db: Kysely<Tables>,
+  name: string,
   next: number,
   ends: Awaited<ReturnType<typeof runEnds>>['ends'],
 ): Promise<void> {
@@ -210,14 +219,14 @@ async function enterEnds(
         .execute();
     await t
       .insertInto('marks')
-      .values({ name: 'journal', value: String(next) })
+      .values({ name, value: String(next) })
       .onConflict((c) => c.column('name').doUpdateSet({ value: String(next) }))
       .execute();
   });
 }
 
 /** Runs that have an entry but never reached the runner: the way to it broke in between, and nothing moved. */
-async function endThoseNeverBegun(db: Kysely<Tables>, begun: readonly string[]): Promise<void> {
+async function endThoseNeverBegun(db: Kysely<Tables>, bench: string, begun: readonly string[]): Promise<void> {
   let open = db
     .updateTable('runs')
     .set({
@@ -228,6 +237,7 @@ async function endThoseNeverBegun(db: Kysely<Tables>, begun: readonly string[]):
       ended: new Date(),
     })
     .where('phase', '=', 'running')
+    .where('bench_id', '=', bench)
     .where('started', '<', new Date(Date.now() - NEVER_BEGUN_AFTER));
   if (begun.length > 0) open = open.where('id', 'not in', begun);
   await open.execute();

@@ -1,7 +1,7 @@
 import type { Kysely } from 'kysely';
 import { config } from './config.ts';
 import { migrate, openDatabase } from './database.ts';
-import { loadDemoShop } from './demo-shop.ts';
+import { addDemoBenches, loadDemoShop } from './demo-shop.ts';
 import { drawMissingThumbnails } from './kept-thumbnails.ts';
 import { log } from './log.ts';
 import { forgetOldResults } from './made.ts';
@@ -27,6 +27,7 @@ async function open(): Promise<Kysely<Tables>> {
     const done = await migrate(db);
     if (done.length) log.info({ migrations: done }, 'database brought up to date');
     if (await loadDemoShop(db, KERBE_DEMO)) log.info('demo shop loaded');
+    else await addDemoBenches(db, KERBE_DEMO);
     await forgetOldResults(db);
   } catch (error) {
     await db.destroy();

@@ -1,21 +1,21 @@
 import type { Hand } from '@kerbe/machine/stand-in/hands';
-import { config } from './config.ts';
-import { BenchProblem } from './runner-client.ts';
+import { BenchProblem, doorOf } from './runner-client.ts';
 
 /** What someone beside the simulated machine sees. */
-export async function look(): Promise<unknown> {
-  return ask('/look');
+export async function look(bench: string): Promise<unknown> {
+  return ask(bench, '/look');
 }
 
 /** What a hand does there; answers with what is seen then. */
-export async function lend(hand: Hand): Promise<unknown> {
-  return ask('/', { method: 'POST', body: JSON.stringify(hand) });
+export async function lend(bench: string, hand: Hand): Promise<unknown> {
+  return ask(bench, '/', { method: 'POST', body: JSON.stringify(hand) });
 }
 
-async function ask(path: string, init?: RequestInit): Promise<unknown> {
+async function ask(bench: string, path: string, init?: RequestInit): Promise<unknown> {
+  const { hands } = doorOf(bench);
   let response: Response;
   try {
-    response = await fetch(new URL(path, config().KERBE_STAND_IN_HANDS), {
+    response = await fetch(new URL(path, hands), {
       ...init,
       signal: AbortSignal.timeout(3000),
     });

@@ -37,7 +37,9 @@ export interface Tables {
     id: string;
     job_id: string;
     program_hash: string;
+    /** What the bench was called, and its id. */
     bench: string;
+    bench_id: string;
     phase: string;
     why: string | null;
     planned_minutes: number;

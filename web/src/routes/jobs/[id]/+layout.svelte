@@ -25,6 +25,10 @@
   provideWorkbench(workbench);
   const feed = useBench();
   const scheme = new Scheme();
+  $effect(() => {
+    const { link, id } = session.job.bench;
+    feed.follow(link === 'stand-in' ? id : undefined);
+  });
 
   onDestroy(() => {
     session.close();

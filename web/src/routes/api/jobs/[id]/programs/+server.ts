@@ -10,5 +10,7 @@ export const POST = ({ params, request, locals }) =>
   answer(async () => {
     const { revision } = await taken(request, z.object({ revision: Revision }));
     const { programs } = await programsOf(await shop(), params.id, revision, turnOf(request), locals.left);
-    return json({ programs: programs.map(({ hash, name, minutes, lines }) => ({ hash, name, minutes, lines })) });
+    return json({
+      programs: programs.map(({ hash, name, bit, minutes, lines }) => ({ hash, name, bit, minutes, lines })),
+    });
   });

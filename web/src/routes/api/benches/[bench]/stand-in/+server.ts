@@ -5,7 +5,8 @@ import { answer } from '$lib/server/door';
 import { lend, look } from '$lib/server/stand-in';
 
 /** What someone beside the simulated machine sees. */
-export const GET = () => answer(async () => json(await look()));
+export const GET = ({ params }) => answer(async () => json(await look(params.bench)));
 
 /** What someone does there, since nobody stands at it. */
-export const POST = ({ request }) => answer(async () => json(await lend(await taken(request, HandSchema))));
+export const POST = ({ params, request }) =>
+  answer(async () => json(await lend(params.bench, await taken(request, HandSchema))));

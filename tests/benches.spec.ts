@@ -1,0 +1,87 @@
+import { expect, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import type { Page } from '@playwright/test';
+
+const choose = async (page: Page, bench: string) => {
+  await goTo(page, 'Set-up');
+  await page.getByLabel('bench', { exact: true }).selectOption({ label: bench });
+  await expect(page.getByText('All changes kept')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Connect the stand-in router' })).toBeVisible();
+};
+
+/** The program asks for the spindle, and its operator switches it on. */
+const spindleOn = async (page: Page) => {
+  await expect(page.getByText(/start the spindle at/)).toBeVisible();
+  await page.getByRole('button', { name: 'Switch the spindle on' }).click();
+  await page.getByRole('button', { name: 'It is done: go on' }).click();
+};
+
+const done = (page: Page) => expect(page.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+
+test('two benches run two jobs at the same time, one of them a program for each bit', async ({ shop, context }) => {
+  test.setTimeout(300_000);
+  const jobs = shop.url();
+  // A bench without a tool setter, whose spindle is switched by hand: its height is zeroed for every bit.
+  await shop.getByRole('link', { name: /Comet trail marker/ }).click();
+  await choose(shop, 'Pavilion router');
+  await setUp(shop, 'V 90° 12.7');
+  await goTo(shop, 'Run');
+  const programs = shop.getByRole('group', { name: /One program a bit/ });
+  await expect(programs.getByRole('radio')).toHaveCount(2);
+  await expect(programs.getByRole('radio', { name: /^1 V 90/ })).toBeChecked();
+
+  // Someone else at the first bench, with another job.
+  const other = await context.newPage();
+  await other.goto(jobs);
+  await other.getByRole('link', { name: /Entrance board/ }).click();
+  await other.getByRole('link', { name: /^Set-up/ }).click();
+  await expect(other.getByText('On the')).toContainText('which reaches 820 × 520 × 130');
+  const first = await other.getByRole('button', { name: /^Put .* in the stand-in$/ }).count();
+  if (first === 0) {
+    const connect = other.getByRole('button', { name: 'Connect the stand-in router' });
+    await connect.or(other.getByRole('button', { name: 'Home', exact: true })).waitFor();
+    if (await connect.isVisible()) await connect.click();
+  }
+  const put = other.getByRole('button', { name: /^Put .* in the stand-in$/ });
+  const bit = /^Put (.*) in the stand-in$/.exec(await put.innerText())![1];
+  await setUp(other, bit);
+
+  await startRun(shop);
+  await spindleOn(shop);
+  await shop.getByRole('button', { name: 'Hold' }).click();
+  await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
+  // Both are at it, each with its own Hold.
+  await startRun(other);
+  await expect(other.getByRole('button', { name: 'Go on' })).toHaveCount(0);
+  const benches = await (await other.request.get(new URL('/api/benches', jobs).href)).json();
+  expect(
+    benches.benches.map(({ id, bench }: { id: string; bench: string }) => [id, bench.startsWith('held:')]),
+  ).toEqual([
+    ['dome-workshop', false],
+    ['pavilion', true],
+  ]);
+  await shop.getByRole('button', { name: 'Go on' }).click();
+  await done(shop);
+
+  // The walk goes on with the next program: its bit, its height, its run.
+  await expect(programs.getByRole('radio', { name: /^2 End mill/ })).toBeChecked();
+  await expect(programs).toContainText('done');
+  await expect(shop.getByText(/Next comes End mill 6\.35: put it in at Set-up, zero its height/)).toBeVisible();
+  await goTo(shop, 'Set-up');
+  await shop.getByLabel('bit to put in').selectOption({ label: 'End mill 6.35' });
+  await prepareStandIn(shop, 'End mill 6.35');
+  await touchOff(shop);
+  await tickTheList(shop);
+  await goTo(shop, 'Run');
+  await programs.getByRole('radio', { name: /^2 End mill/ }).check();
+  await startRun(shop);
+  await spindleOn(shop);
+  await done(shop);
+
+  // Each bench keeps its own record, and the log says which it was.
+  await goTo(shop, 'Log');
+  await expect(shop.getByRole('article')).toHaveCount(2);
+  for (const entry of await shop.getByRole('article').all()) {
+    await expect(entry).toContainText('Pavilion router');
+    await expect(entry).toContainText('finished', { timeout: 15_000 });
+  }
+});
