@@ -211,6 +211,29 @@ test('drills go by pecks, whatever a pass of theirs would be', async () => {
   }
 }); // prettier-ignore
 
+test('where only some circles are drawn larger, only these are cut as drawn, and the others drilled', async () => {
+  const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const circle = (x: number, r: number) => `<circle cx="${x}" cy="20" r="${r}"/>`;
+  const svg = `<svg width="60mm" height="40mm" viewBox="0 0 60 40">${circle(10, 1.5)}${circle(25, 4)}${circle(40, 1.5)}${circle(50, 5)}</svg>`;
+  const resources = await resourcesFromDisk(() => new TextEncoder().encode(svg));
+  const job = structuredClone(plate.job);
+  const drilled = structuredClone(job.cuts.find(({ kind }) => kind === 'drill')!);
+  job.artwork = job.artwork.filter(({ kind }) => kind === 'drawing').slice(0, 1);
+  drilled.targets = [{ item: job.artwork[0].id, shapes: 'all' }];
+  job.cuts = [drilled];
+  const { remarks } = await compute(JobSchema.parse(job), resources, await clipperFromDisk());
+  const found = remarks.find(({ id }) => id === `drawn-larger-${drilled.id}`)!;
+  expect(found.text).toMatch(/^2 circles are drawn 8 mm to 10 mm wide/);
+  const mended = jsonPatch.applyPatch(structuredClone(job), found.remedies[0].patch).newDocument;
+  expect(mended.cuts.map(({ id, targets }) => [id, targets[0].shapes])).toEqual([
+    [drilled.id, [0, 2]],
+    [`${drilled.id}-2`, [1, 3]],
+  ]);
+  const after = await compute(JobSchema.parse(mended), resources, await clipperFromDisk());
+  expect(after.cuts.map(({ problem }) => problem)).toEqual([undefined, undefined]);
+  expect(after.remarks.filter(({ id }) => id.startsWith('drawn-larger'))).toEqual([]);
+});
+
 describe('a rule speaks where it should, and only there', () => {
   const ids = async (change: (job: Job) => void) => (await run(changed(change))).remarks.map(({ id }) => id);
   const remark = async (id: string, change: (job: Job) => void) =>

@@ -108,7 +108,7 @@ describe('ways down and tabs', () => {
     const room = new TabRoom([near, far], 3);
     const bottom = tabAt(near.loop, 30, 12, near);
     const top = tabAt(near.loop, 60 + 20 + 30, 12, near);
-    expect(room.stands(0, bottom)).toBe(true);
-    expect(room.stands(0, top)).toBe(false);
+    expect(room.stands(0, bottom)).toBe('whole');
+    expect(room.stands(0, top)).toBe('no');
   });
 });

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import type { ArcLength } from '../geometry/arc-length.ts';
-import type { Tab } from './tabs.ts';
+import type { Standing, Tab } from './tabs.ts';
 
 /** How much nearer than its radius a bit may pass by a tab, mm. */
 const GRAZE = 0.01;
@@ -34,16 +34,17 @@ export class TabRoom {
     this.bush.finish();
   }
 
-  /** Whether the inner half of a tab on one of the loops stays, over the whole width of the slot. */
-  stands(on: number, { from, to }: Tab): boolean {
+  /** What stays of a tab on one of the loops over the whole width of the slot: all, at least its inner half, or less. */
+  stands(on: number, { from, to }: Tab): Standing {
     const { radius, loops } = this;
     const measured = loops[on];
     const solid = to - from - 2 * radius;
-    for (const share of [-0.25, 0, 0.25]) {
+    const cut = (share: number) => {
       const { x, y, dx, dy } = measured.pointAt((from + to) / 2 + share * solid);
-      for (const off of [-radius, 0, radius]) if (this.cutAt(x - off * dy, y + off * dx, on, from, to)) return false;
-    }
-    return true;
+      return [-radius, 0, radius].some((off) => this.cutAt(x - off * dy, y + off * dx, on, from, to));
+    };
+    if ([-0.25, 0, 0.25].some(cut)) return 'no';
+    return [-0.5, 0.5].some(cut) ? 'half' : 'whole';
   }
 
   private cutAt(x: number, y: number, on: number, from: number, to: number): boolean {

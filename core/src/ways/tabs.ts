@@ -8,22 +8,28 @@ export interface Tab {
   y: number;
 }
 
+/** How much of a tab stands. */
+export type Standing = 'whole' | 'half' | 'no';
+
 /** Places where the loop turns more than this (radians) along a tab are avoided: they are hard to sand. */
 const STRAIGHT_ENOUGH = (10 * Math.PI) / 180;
+
+/** A tab of which another cut takes an end is no better than one round such a bend, radians. */
+const HALF_A_TAB = Math.PI / 2;
 
 /**
  * Spreads tabs evenly along a loop and moves each to the nearest place that is straight for its whole length.
  * Fewer come back where the loop is too short for them, or has no place for them.
  *
  * @param width length along the loop over which the bit rises, mm.
- * @param stands whether nothing else that is cut goes through a tab at some place.
+ * @param stands what is left of a tab at some place by all else that is cut; one that stands whole is worth a bend.
  * @example placeTabs(Float64Array.of(0, 0, 100, 0, 100, 50, 0, 50), 2, 10).length // 2
  */
 export function placeTabs(
   loop: Float64Array,
   count: number,
   width: number,
-  stands: (tab: Tab) => boolean = () => true,
+  stands: (tab: Tab) => Standing = () => 'whole',
 ): Tab[] {
   const n = loop.length / 2;
   const measured = new ArcLength(loop);
@@ -64,7 +70,9 @@ export function placeTabs(
       const bend = turningAlong(middle - width, middle + width);
       if (bend < least - 1e-9) {
         const tab = tabAt(loop, middle, width, measured);
-        if (stands(tab)) [best, least] = [tab, bend];
+        const standing = stands(tab);
+        const worse = bend + (standing === 'half' ? HALF_A_TAB : 0);
+        if (standing !== 'no' && worse < least) [best, least] = [tab, worse];
       }
       if (least < STRAIGHT_ENOUGH) break;
     }

@@ -1,5 +1,7 @@
 import { formatLength } from '../../quantity/format.ts';
-import { type JudgedCut, type Remark, type Remedy } from '../remark.ts';
+import { roundPlaces } from '../../artwork/round-places.ts';
+import type { Target } from '../../document/cut.ts';
+import { type JudgedCut, type Remark, type Remedy, setCut } from '../remark.ts';
 import { freshCut } from '../fresh-cut.ts';
 import { fromJob } from '../from-job.ts';
 import { pocketKind } from '../pocket/kind.ts';
@@ -12,7 +14,8 @@ import type { DrillFacts } from './facts.ts';
 const LARGER_WORTH_SAYING = 0.1;
 
 /** Circles drawn larger than the bit: cut out or cleared as drawn, if that was meant. */
-export function judgeDrawnLarger({ job, cut, index, result }: JudgedCut<DrillCut, DrillFacts>): Remark[] {
+export function judgeDrawnLarger(judged: JudgedCut<DrillCut, DrillFacts>): Remark[] {
+  const { job, cut, index, result } = judged;
   const bit = job.bits.find((b) => b.id === cut.bit)!;
   const drawn = (result.facts?.holes ?? []).map(({ diameter = 0 }) => diameter);
   const larger = drawn.filter((diameter) => diameter > bit.diameter + LARGER_WORTH_SAYING).sort((a, b) => a - b);
@@ -21,11 +24,13 @@ export function judgeDrawnLarger({ job, cut, index, result }: JudgedCut<DrillCut
   const sizes = [...new Set([larger[0], larger[larger.length - 1]].map((d) => formatLength(d, unit, 2)))].join(' to ');
   const mill = nextSmallerMill(job, larger[0]);
   const remedies: Remedy[] = [];
-  if (mill && mill.flute >= cut.depth && larger.length === drawn.length) {
+  const { those, rest } = parted(judged, bit.diameter + LARGER_WORTH_SAYING);
+  if (mill && mill.flute >= cut.depth && those.length > 0) {
     const through = cut.depth >= Math.min(...job.stock.corners);
-    const { id, targets, depth } = cut;
     const from = fromJob(job, mill);
-    const value = through
+    let id = cut.id;
+    if (rest.length > 0) for (let n = 2; job.cuts.some((c) => c.id === id); n++) id = `${cut.id}-${n}`;
+    const made = through
       ? {
           ...freshCut('profile', profileKind, id, from),
           side: 'inside',
@@ -33,9 +38,13 @@ export function judgeDrawnLarger({ job, cut, index, result }: JudgedCut<DrillCut
           tabs: { count: 0, length: 6, height: 1.5, shape: 'square', at: [] },
         }
       : freshCut('pocket', pocketKind, id, from);
+    const value = { ...made, targets: those, depth: cut.depth };
     remedies.push({
       label: `${through ? 'Cut them out' : 'Clear them'} as drawn with ${mill.name}`,
-      patch: [{ op: 'replace', path: `/cuts/${index}`, value: { ...value, targets, depth } }],
+      patch:
+        rest.length === 0
+          ? [{ op: 'replace', path: `/cuts/${index}`, value }]
+          : [...setCut(index, { targets: rest }), { op: 'add', path: '/cuts/-', value }],
     });
   }
   return [
@@ -48,4 +57,25 @@ export function judgeDrawnLarger({ job, cut, index, result }: JudgedCut<DrillCut
       remedies,
     },
   ];
+}
+
+/** What of a cut is drawn wider than a diameter, and the rest of it; nothing where one shape holds both. */
+function parted({ cut, items }: JudgedCut<DrillCut>, diameter: number): { those: Target[]; rest: Target[] } {
+  const those: Target[] = [];
+  const rest: Target[] = [];
+  for (const { item, shapes } of cut.targets) {
+    const all = items.find(({ id }) => id === item)?.shapes ?? [];
+    const chosen = shapes === 'all' ? [...all.keys()] : shapes;
+    const wide = chosen.filter(
+      (n) => all[n] && roundPlaces([all[n]]).places.some((place) => place.diameter > diameter),
+    );
+    if (wide.some((n) => roundPlaces([all[n]]).places.some((place) => place.diameter <= diameter)))
+      return { those: [], rest: [] };
+    if (wide.length === chosen.length) those.push({ item, shapes });
+    else {
+      if (wide.length > 0) those.push({ item, shapes: wide });
+      rest.push({ item, shapes: chosen.filter((n) => !wide.includes(n)) });
+    }
+  }
+  return { those, rest };
 }
