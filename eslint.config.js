@@ -43,6 +43,19 @@ export default ts.config(
     },
   },
   {
+    // SQL stands in `lib/server`; routes call it.
+    files: ['web/src/routes/**/*.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'MemberExpression[property.name=/^(selectFrom|insertInto|updateTable|deleteFrom)$/]',
+          message: 'Put the query into lib/server and call it.',
+        },
+      ],
+    },
+  },
+  {
     // A space at the start of a block is dropped unless it stands in a mustache.
     files: ['**/*.svelte'],
     rules: { 'svelte/no-useless-mustaches': 'off' },

@@ -1,3 +1,4 @@
+import { Told } from '@kerbe/core/schema/told';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import type { Drawing } from '@kerbe/core/artwork/shape';
@@ -15,7 +16,6 @@ import { clearingDetails, detailsOf } from '@kerbe/core/program/programs';
 import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import type { CutResult } from '@kerbe/core/sequence/cut-result';
-import { cannotBeCut } from '@kerbe/core/ways/cannot-be-cut';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { usualBench } from './bench-limits.ts';
 import { type CutOrder, readCutOptions } from './cut-options.ts';
@@ -112,7 +112,7 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
       );
     return { job, result, drawing, milliseconds };
   } catch (error) {
-    if (error instanceof ArtworkError || cannotBeCut(error)) throw new Misuse(error.message);
+    if (error instanceof Told) throw new Misuse(error.message);
     throw error;
   }
 }

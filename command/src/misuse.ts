@@ -1,5 +1,7 @@
+import { Told } from '@kerbe/core/schema/told';
+
 /** A command used wrongly: one sentence, exit code 2. */
-export class Misuse extends Error {
+export class Misuse extends Told {
   override name = 'Misuse';
 }
 

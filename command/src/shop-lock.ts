@@ -1,3 +1,4 @@
+import { Told } from '@kerbe/core/schema/told';
 import { closeSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync, writeSync } from 'node:fs';
 import { z } from 'zod';
 
@@ -14,7 +15,7 @@ const LockSchema = z.object({
 type Lock = z.infer<typeof LockSchema>;
 
 /** A shop is running on these data already. */
-export class AlreadyRunning extends Error {
+export class AlreadyRunning extends Told {
   override name = 'AlreadyRunning';
   constructor(readonly address: string | undefined) {
     super(

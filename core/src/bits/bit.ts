@@ -1,8 +1,9 @@
+import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import type { Bit, Preset } from '../document/bit.ts';
 import { radians } from '../quantity/units.ts';
 
 /** A bit that is not described well enough to be used; the message is one sentence. */
-export class BitProblem extends Error {
+export class BitProblem extends CannotBeCut {
   override name = 'BitProblem';
 }
 

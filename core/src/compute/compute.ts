@@ -1,9 +1,9 @@
+import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
 import type { Bit } from '../document/bit.ts';
 import { type Carvables, carvablesOf } from '../ways/carvable.ts';
-import { cannotBeCut } from '../ways/cannot-be-cut.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { DIALECTS } from '../program/dialect.ts';
@@ -200,7 +200,7 @@ async function computeCut(
     );
     return parts.map((part) => ({ ...part, openOutlines, works }));
   } catch (error) {
-    if (!cannotBeCut(error)) throw error;
+    if (!(error instanceof CannotBeCut)) throw error;
     return [
       {
         ...NOTHING,

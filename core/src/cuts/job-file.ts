@@ -1,3 +1,4 @@
+import { Told } from '../schema/told.ts';
 import { z } from 'zod';
 import { type CutJob, JobSchema } from './job.ts';
 import { sentenceFor } from '../schema/sentence-for.ts';
@@ -18,7 +19,7 @@ export const JobFileSchema = z.object({
 
 export type JobFile = z.infer<typeof JobFileSchema>;
 
-export class JobFileError extends Error {
+export class JobFileError extends Told {
   override name = 'JobFileError';
 }
 

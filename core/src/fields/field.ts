@@ -1,3 +1,4 @@
+import { Told } from '../schema/told.ts';
 import type { z } from 'zod';
 import type { QuantityKind } from '../quantity/expression.ts';
 
@@ -74,6 +75,6 @@ export type FieldSet = Record<string, AnyField>;
 export type Values<F extends FieldSet> = { -readonly [K in keyof F]: F[K] extends Field<infer T> ? T : never };
 
 /** A text that a field cannot take; the message is one sentence. */
-export class FieldProblem extends Error {
+export class FieldProblem extends Told {
   override name = 'FieldProblem';
 }

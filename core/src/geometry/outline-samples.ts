@@ -1,3 +1,4 @@
+import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import Delaunator from 'delaunator';
 import { partTouching, type RegionOutline } from './region-outline.ts';
 
@@ -27,7 +28,7 @@ export interface Triangulated {
   centreY: Float64Array;
 }
 
-export class TriangulationError extends Error {
+export class TriangulationError extends CannotBeCut {
   override name = 'TriangulationError';
 }
 

@@ -1,3 +1,5 @@
+import { Told } from '../schema/told.ts';
+
 /** One block of RS-274 text: its words in the order written. */
 export interface Block {
   words: { letter: string; value: number }[];
@@ -6,7 +8,7 @@ export interface Block {
   skipped: string[];
 }
 
-export class BlockError extends Error {
+export class BlockError extends Told {
   override name = 'BlockError';
 }
 

@@ -1,3 +1,4 @@
+import { Told } from '../schema/told.ts';
 import { type Block, readBlock } from './block.ts';
 
 export interface Point {
@@ -37,7 +38,7 @@ export interface Modes {
 const FURTHEST = 1e6;
 const MOST_PECKS = 1000;
 
-export class Refused extends Error {
+export class Refused extends Told {
   override name = 'Refused';
 }
 

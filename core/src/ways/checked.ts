@@ -1,3 +1,4 @@
+import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import { type Profile, radiusAtDepth } from '../bits/bit.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
@@ -9,7 +10,7 @@ import type { Track } from '../motion/track.ts';
 export const PAST_OUTLINE = 0.012;
 
 /** A move of Kerbe's own making that would cut where nothing is to be cut: a fault of ours, and nobody else's. */
-export class OwnFault extends Error {
+export class OwnFault extends CannotBeCut {
   override name = 'OwnFault';
 }
 

@@ -1,3 +1,5 @@
+import { Told } from '@kerbe/core/schema/told';
+
 /** Why a command is refused: told by its name, and shown by its sentence. */
 export const REASONS = {
   'no-journal':
@@ -49,7 +51,7 @@ export const REASONS = {
 export type Reason = keyof typeof REASONS;
 
 /** A command that is not carried out now, and why. */
-export class CommandRefused extends Error {
+export class CommandRefused extends Told {
   override name = 'CommandRefused';
   constructor(
     readonly reason: Reason,

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@kerbe/core/schema/told';
 import { getContext, setContext } from 'svelte';
 import type { PageCommand } from '@kerbe/machine/runner/commands';
 import { refusalOf } from '@kerbe/machine/runner/guards';
@@ -5,7 +6,7 @@ import { REASONS } from '@kerbe/machine/runner/reasons';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
 import { ANYONE, atRest, TABLE } from '@kerbe/machine/runner/table';
 import { me } from './me.svelte';
-import { Refusal, send } from './send';
+import { send } from './send';
 
 /** What is known of the bench, as it happens, and the way to tell it something. */
 export class BenchFeed {
@@ -111,7 +112,7 @@ export class BenchFeed {
       await send('POST', `/api/benches/${this.bench}/command`, command);
       return true;
     } catch (error) {
-      this.refused = error instanceof Refusal ? error.message : String(error);
+      this.refused = sentenceOf(error);
       return false;
     }
   }

@@ -1,3 +1,4 @@
+import { sentenceOf } from '@kerbe/core/schema/told';
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
@@ -112,7 +113,7 @@ export class JobSession {
         this.problem = undefined;
       } catch (error) {
         this.saving = 'failed';
-        this.problem = error instanceof Refusal ? error.message : String(error);
+        this.problem = sentenceOf(error);
         // What cannot be reached now is tried again; what was refused would be refused again.
         if (passing(error)) this.timer = setTimeout(() => void this.save(), 1500);
       }
@@ -150,7 +151,7 @@ export class JobSession {
           revision: conflict.mine,
         });
       } catch (error) {
-        this.problem = error instanceof Refusal ? error.message : String(error);
+        this.problem = sentenceOf(error);
         return;
       }
       // The other window was quicker once more: it is asked again, over what counts now.
@@ -183,7 +184,7 @@ export class JobSession {
         else this.revision = open.revision;
         this.channel.postMessage(this.revision);
       } catch (error) {
-        this.problem = error instanceof Refusal ? error.message : String(error);
+        this.problem = sentenceOf(error);
       }
     });
   }

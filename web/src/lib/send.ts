@@ -1,7 +1,8 @@
+import { Told } from '@kerbe/core/schema/told';
 import { me } from './me.svelte';
 
 /** A request that the server answered with `{ problem }`; the message is that sentence. */
-export class Refusal extends Error {
+export class Refusal extends Told {
   override name = 'Refusal';
   constructor(
     message: string,

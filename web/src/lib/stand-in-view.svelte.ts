@@ -1,5 +1,6 @@
+import { sentenceOf } from '@kerbe/core/schema/told';
 import type { Hand } from '@kerbe/machine/stand-in/hands';
-import { Refusal, send } from './send';
+import { send } from './send';
 
 /** What the stand-in shows of itself, as someone beside it would see it; see docs/stand-in.md. */
 export interface Look {
@@ -51,7 +52,7 @@ export class StandInView {
     try {
       this.look = await send<Look>('POST', `/api/benches/${this.bench()}/stand-in`, hand);
     } catch (error) {
-      this.problem = error instanceof Refusal ? error.message : String(error);
+      this.problem = sentenceOf(error);
     }
   }
 }

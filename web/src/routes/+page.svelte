@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import { goto } from '$app/navigation';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { onMount } from 'svelte';
-  import { Refusal, send, sendFile } from '$lib/send';
+  import { send, sendFile } from '$lib/send';
   import type { Thumbnail } from '$lib/server/thumbnails';
 
   let { data } = $props();
@@ -19,7 +20,7 @@
       const { id } = await asked();
       await goto(`/jobs/${id}/artwork`);
     } catch (error) {
-      if (!(error instanceof DOMException)) problem = error instanceof Refusal ? error.message : String(error);
+      if (!(error instanceof DOMException)) problem = sentenceOf(error);
     }
   }
 

@@ -1,11 +1,12 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { FilePlus2, Type } from '@lucide/svelte';
   import { FACE_NAMES } from '@kerbe/core/artwork/faces';
   import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { FACES, type Item } from '@kerbe/core/document/item';
-  import { Refusal, sendFile } from '$lib/send';
+  import { sendFile } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
@@ -72,7 +73,7 @@
       });
       bench.selected = id;
     } catch (error) {
-      if (!reading?.signal.aborted) problem = error instanceof Refusal ? error.message : String(error);
+      if (!reading?.signal.aborted) problem = sentenceOf(error);
     } finally {
       reading = undefined;
     }

@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { Bit, Preset } from '@kerbe/core/document/bit';
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { Refusal, send } from '$lib/send';
+  import { send } from '$lib/send';
   import { useWorkbench } from '$lib/workbench.svelte';
   import BitPicture from './BitPicture.svelte';
   import Quantity from './Quantity.svelte';
@@ -37,7 +38,7 @@
       await send('PUT', `/api/bits/${bit.id}`, bit);
       said = `${bit.name} is kept in the shop’s table with these settings.`;
     } catch (error) {
-      said = error instanceof Refusal ? error.message : String(error);
+      said = sentenceOf(error);
     }
   }
   function copy(): void {

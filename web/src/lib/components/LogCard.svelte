@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import { formatFeed, formatLength, formatMinutes } from '@kerbe/core/quantity/format';
   import { goto } from '$app/navigation';
-  import { Refusal, send } from '$lib/send';
+  import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkbench } from '$lib/workbench.svelte';
@@ -18,7 +19,7 @@
     try {
       ({ runs } = await send<{ runs: RunRow[] }>('GET', `/api/jobs/${session.id}/runs`));
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     }
   }
   $effect(() => {
@@ -34,7 +35,7 @@
       said = 'Note kept.';
       await load();
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     }
   }
 
@@ -48,7 +49,7 @@
       if (JSON.stringify(job) !== JSON.stringify(session.job)) session.update((draft) => Object.assign(draft, job));
       await goto(`/jobs/${session.id}/set-up`);
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     }
   }
   const WORDS: Record<string, string> = {

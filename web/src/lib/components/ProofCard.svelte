@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import { Download } from '@lucide/svelte';
   import { formatMinutes, formatLength } from '@kerbe/core/quantity/format';
   import { titleOf } from '@kerbe/core/cuts/title';
-  import { Refusal, send } from '$lib/send';
+  import { send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkbench } from '$lib/workbench.svelte';
   import OtherProgram from './OtherProgram.svelte';
@@ -31,7 +32,7 @@
       programs = { of, list };
       if (list.length === 0) problem = 'There is nothing to write yet: add a cut at Cuts.';
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     } finally {
       making = false;
     }

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { openSteps } from '@kerbe/machine/runner/ticks';
   import { basisOf } from '@kerbe/machine/runner/of-job';
@@ -7,7 +8,7 @@
   import { DIALECTS } from '@kerbe/core/program/dialect';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
-  import { Refusal, send } from '$lib/send';
+  import { send } from '$lib/send';
   import type { ProgramRow } from '$lib/server/runs';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Checks from './Checks.svelte';
@@ -88,7 +89,7 @@
         which,
       }));
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     } finally {
       asking = false;
     }
@@ -99,7 +100,7 @@
     try {
       await send('POST', `/api/jobs/${session.id}/runs`, { hash: checked!.hash, token: checked!.token });
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
       last = '';
     }
   }

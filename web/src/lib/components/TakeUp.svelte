@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { Refusal, send } from '$lib/send';
+  import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
   import { useWorkbench } from '$lib/workbench.svelte';
   import Checks from './Checks.svelte';
@@ -44,7 +45,7 @@
     try {
       await send('POST', `/api/jobs/${session.id}/${path}`, body);
     } catch (error) {
-      problem = error instanceof Refusal ? error.message : String(error);
+      problem = sentenceOf(error);
     } finally {
       asking = false;
     }

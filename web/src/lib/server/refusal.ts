@@ -1,10 +1,9 @@
+import { Told } from '@kerbe/core/schema/told';
 import { z } from 'zod';
-import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { JobFileError } from '@kerbe/core/cuts/job-file';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 
 /** An answer that is not what was asked for, as one sentence and with its HTTP status. */
-export class Refused extends Error {
+export class Refused extends Told {
   override name = 'Refused';
   constructor(
     message: string,
@@ -40,7 +39,7 @@ export function refusalOf(error: unknown): Refusal | undefined {
   if (error instanceof Refused) return { status: error.status, problem: error.message, reason: error.reason };
   if (error instanceof z.ZodError)
     return { status: 400, problem: `This could not be taken: ${lowered(sentenceFor(error))}` };
-  if (error instanceof ArtworkError || error instanceof JobFileError) return { status: 422, problem: error.message };
+  if (error instanceof Told) return { status: 422, problem: error.message };
   // Of the web server's own limit, which holds for every route.
   if ((error as { status?: unknown } | undefined)?.status === 413)
     return { status: 413, problem: 'This is larger than anything Kerbe takes; make it smaller and try again.' };

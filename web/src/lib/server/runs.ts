@@ -189,6 +189,22 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
   }));
 }
 
+/** How many runs a job has had. */
+export async function countRuns(db: Kysely<Tables>, id: string): Promise<number> {
+  const { n } = await db
+    .selectFrom('runs')
+    .select((eb) => eb.fn.countAll<string>().as('n'))
+    .where('job_id', '=', id)
+    .executeTakeFirstOrThrow();
+  return Number(n);
+}
+
+/** Keeps a note with a run; false where there is no such run. */
+export async function noteRun(db: Kysely<Tables>, run: string, note: string): Promise<boolean> {
+  const done = await db.updateTable('runs').set({ note }).where('id', '=', run).executeTakeFirst();
+  return done.numUpdatedRows > 0n;
+}
+
 /** Writes into the log how runs ended, from each runner's journal; what was read is marked, so nothing counts twice. */
 export async function syncRuns(db: Kysely<Tables>): Promise<void> {
   const found = await Promise.allSettled(linkedBenches().map((bench) => syncRunsOf(db, bench)));

@@ -2,11 +2,10 @@ import type { Cut } from '@kerbe/core/cuts/kinds';
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { newJob } from '@kerbe/core/document/new-job';
-import { BitSchema } from '@kerbe/core/document/bit';
-import { BenchSchema } from '@kerbe/core/document/bench';
 import { text } from '@kerbe/core/schema/text';
 import { taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
+import { benchesOf, bitsOf } from '$lib/server/inventory';
 import { createJob } from '$lib/server/jobs';
 import { shop } from '$lib/server/shop';
 
@@ -17,13 +16,7 @@ export const POST = ({ request }) =>
   answer(async () => {
     const body = await taken(request, Body);
     const db = await shop();
-    const bits = await db.selectFrom('bits').select('document').orderBy('position').execute();
-    const benches = await db.selectFrom('benches').select('document').orderBy('position').execute();
-    const job = newJob<Cut>(
-      body.name,
-      body.unit,
-      bits.map((row) => BitSchema.parse(row.document)),
-      BenchSchema.parse(benches[0].document),
-    );
+    const [bench] = await benchesOf(db);
+    const job = newJob<Cut>(body.name, body.unit, await bitsOf(db), bench);
     return json({ id: (await createJob(db, job)).id });
   });

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { BitSchema } from '@kerbe/core/document/bit';
 import { MOST_BYTES, taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
+import { keepBit } from '$lib/server/inventory';
 import { shop } from '$lib/server/shop';
 
 /** Keeps a bit in the shop's table, for later jobs. */
@@ -9,16 +10,6 @@ export const PUT = ({ params, request }) =>
   answer(async () => {
     const bit = await taken(request, BitSchema, MOST_BYTES.bit);
     if (bit.id !== params.id) return json({ problem: 'The bit’s name in the address is another.' }, { status: 400 });
-    const db = await shop();
-    const last = await db
-      .selectFrom('bits')
-      .select((eb) => eb.fn.max('position').as('last'))
-      .executeTakeFirst();
-    const document = JSON.stringify(bit);
-    await db
-      .insertInto('bits')
-      .values({ id: bit.id, position: Number(last?.last ?? 0) + 1, document })
-      .onConflict((c) => c.column('id').doUpdateSet({ document }))
-      .execute();
+    await keepBit(await shop(), bit);
     return json(bit);
   });

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { text } from '@kerbe/core/schema/text';
 import { MOST_BYTES, taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
+import { noteRun } from '$lib/server/runs';
 import { shop } from '$lib/server/shop';
 
 /** Keeps a note with a run. */
@@ -11,8 +12,7 @@ export const PATCH = ({ params, request }) =>
     const { note } = await taken(request, z.object({ note: text(5000) }), MOST_BYTES.text);
     if (!z.uuid().safeParse(params.id).success)
       return json({ problem: 'This run is not in the log.' }, { status: 404 });
-    const db = await shop();
-    const done = await db.updateTable('runs').set({ note }).where('id', '=', params.id).executeTakeFirst();
-    if (done.numUpdatedRows === 0n) return json({ problem: 'This run is not in the log.' }, { status: 404 });
+    if (!(await noteRun(await shop(), params.id, note)))
+      return json({ problem: 'This run is not in the log.' }, { status: 404 });
     return json({ note });
   });

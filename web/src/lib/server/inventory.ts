@@ -1,0 +1,30 @@
+import type { Kysely } from 'kysely';
+import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
+import { type Bit, BitSchema } from '@kerbe/core/document/bit';
+import type { Tables } from './tables.ts';
+
+/** The shop's table of bits, in its order. */
+export async function bitsOf(db: Kysely<Tables>): Promise<Bit[]> {
+  const rows = await db.selectFrom('bits').select('document').orderBy('position').execute();
+  return rows.map(({ document }) => BitSchema.parse(document));
+}
+
+/** The shop's benches, in their order. */
+export async function benchesOf(db: Kysely<Tables>): Promise<Bench[]> {
+  const rows = await db.selectFrom('benches').select('document').orderBy('position').execute();
+  return rows.map(({ document }) => BenchSchema.parse(document));
+}
+
+/** Keeps a bit in the shop's table: in the place of the one with its id, or last. */
+export async function keepBit(db: Kysely<Tables>, bit: Bit): Promise<void> {
+  const last = await db
+    .selectFrom('bits')
+    .select((eb) => eb.fn.max('position').as('last'))
+    .executeTakeFirst();
+  const document = JSON.stringify(bit);
+  await db
+    .insertInto('bits')
+    .values({ id: bit.id, position: Number(last?.last ?? 0) + 1, document })
+    .onConflict((c) => c.column('id').doUpdateSet({ document }))
+    .execute();
+}
