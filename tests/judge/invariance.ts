@@ -58,7 +58,7 @@ export async function compared(
   // Tabs, leads and lines lie where they lie on the sheet, and the page's middle is not the drawing's.
   asked.options = asked.options.replace(/--(tabs|tab|lead|pattern|angle|zero) \S+/g, '').replace('--no-arcs', '');
   const folder = mkdtempSync(`${tmpdir()}/kerbe-same-`);
-  const cut = async (variant: Variant): Promise<{ moves: Move[]; seconds: number }> => {
+  const cut = async (variant: Variant, options = asked.options): Promise<{ moves: Move[]; seconds: number }> => {
     const loops = drawn.loops.map((loop) => {
       const moved = loop.map(([x, y]) => variant.map(x, y));
       return variant.loop?.(moved) ?? moved;
@@ -74,7 +74,7 @@ export async function compared(
       `<svg xmlns="http://www.w3.org/2000/svg" width="${maxX - minX + 10}mm" height="${height}mm" viewBox="0 0 ${maxX - minX + 10} ${height}">${body}</svg>`,
     );
     const { seconds } = await cutToFiles(
-      readCutOptions(`${kind} ${folder}/a.svg ${asked.options} --out ${folder}/a.nc`.split(/\s+/)),
+      readCutOptions(`${kind} ${folder}/a.svg ${options} --out ${folder}/a.nc`.split(/\s+/)),
     );
     const moves = movesOf(readFileSync(`${folder}/a.nc`, 'utf8'));
     const [dx, dy] = [minX - 5, minY - 5];
@@ -117,6 +117,18 @@ export async function compared(
       });
     };
     const found: Compared[] = [];
+    /** Depths with a bit a hundredth thinner and thicker: where these differ, rounding decides whether it fits. */
+    let nearly: [number[], number[]] | undefined;
+    const hardlyFits = async (k: number) => {
+      if (!nearly) {
+        const depthsWith = async (by: number) => {
+          const options = asked.options.replace(/--bit end:\S+/, `--bit end:${asked.diameter + by}`);
+          return depths((await cut({ name: 'as drawn', map: same }, options)).moves, places, 0);
+        };
+        nearly = [await depthsWith(-0.02), await depthsWith(0.02)];
+      }
+      return Math.abs(nearly[0][k] - nearly[1][k]) > 1e-3;
+    };
     const [narrow, wide] = [-0.012, 0.012].map((wider) => depths(first.moves, places, wider));
     const own = depths(first.moves, places, 0);
     for (const variant of VARIANTS) {
@@ -128,12 +140,13 @@ export async function compared(
       const { moves, seconds } = await cut(variant);
       const there = depths(moves, places.map(([x, y]) => variant.map(x, y)), 0); // prettier-ignore
       let [off, at] = [0, [0, 0] as [number, number]];
-      places.forEach((place, k) => {
+      for (const [k, place] of places.entries()) {
         // At a wall a hundredth sideways is the whole depth.
-        if (asked.slope === 0 && Math.abs(narrow[k] - wide[k]) > 1e-3) return;
+        if (asked.slope === 0 && Math.abs(narrow[k] - wide[k]) > 1e-3) continue;
         const by = Math.abs(there[k] - own[k]);
-        if (by > off) [off, at] = [by, place];
-      });
+        if (by <= off || (asked.slope === 0 && by > 0.01 && (await hardlyFits(k)))) continue;
+        [off, at] = [by, place];
+      }
       found.push({ variant: variant.name, off, at, time: seconds / first.seconds, longer: seconds - first.seconds });
     }
     return { found, asked, drawing: drawn.kind };
