@@ -43,6 +43,19 @@ export function slotOf(field: AnyField, value: unknown, set: (value: unknown) =>
   };
 }
 
+/** A choice that is no field of its own, and sets others: “in one go” or “in passes”. */
+export const choiceSlot = <T extends string>(
+  name: string,
+  labels: Record<T, string>,
+  value: NoInfer<T>,
+  set: (chosen: T) => Record<string, unknown>,
+): Slot => ({
+  name,
+  control: { is: 'choice', options: (Object.keys(labels) as T[]).map((key) => ({ value: key, label: labels[key] })) },
+  value,
+  set: (chosen) => set(chosen as T),
+});
+
 /** What a slot shows, as text. @example slotText(step, 'mm') // '0.5 mm' */
 export function slotText({ control, value }: Slot, unit: LengthUnit): string {
   if (control.is === 'choice') return control.options.find((option) => option.value === value)?.label ?? String(value);

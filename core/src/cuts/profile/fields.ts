@@ -2,7 +2,7 @@ import { choice } from '../../fields/choice-field.ts';
 import { listOf } from '../../fields/list-field.ts';
 import { angle, length } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
-import { type Slot, slotOf, slotsOf } from '../../fields/slot.ts';
+import { choiceSlot, type Slot, slotOf, slotsOf } from '../../fields/slot.ts';
 import { CLIMB, DEPTHS, FINISH, readSlope, STEEPEST_RAMP } from '../fields/depths.ts';
 import { DRIVE, driving } from '../fields/drive.ts';
 import { coming, LEAD } from '../fields/lead.ts';
@@ -46,18 +46,12 @@ export function more(cut: ProfileCut, { made }: About): Sentence {
     x: Math.round(x * 100) / 100,
     y: Math.round(y * 100) / 100,
   }));
-  const chosen: Slot = {
-    name: 'start of the cut',
-    control: {
-      is: 'choice',
-      options: [
-        { value: 'free', label: 'where it shows least' },
-        { value: 'chosen', label: 'at places of my own' },
-      ],
-    },
-    value: cut.start.length > 0 ? 'chosen' : 'free',
-    set: (value) => ({ start: value === 'free' ? [] : now.length > 0 ? now : [{ x: 0, y: 0 }] }),
-  };
+  const chosen = choiceSlot(
+    'start of the cut',
+    { free: 'where it shows least', chosen: 'at places of my own' },
+    cut.start.length > 0 ? 'chosen' : 'free',
+    (where) => ({ start: where === 'free' ? [] : now.length > 0 ? now : [{ x: 0, y: 0 }] }),
+  );
   const [first] = cut.start;
   const along = (axis: 'x' | 'y', name: string): Slot => ({
     ...slotOf(PLACE.fields[axis], first[axis], (value) => ({ start: [{ ...first, [axis]: value as number }] })),

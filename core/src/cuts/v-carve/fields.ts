@@ -2,7 +2,7 @@ import { profileOf, ridgeHeight } from '../../bits/bit.ts';
 import { optional } from '../../fields/optional-field.ts';
 import { length } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
-import { type Slot, slotsOf } from '../../fields/slot.ts';
+import { choiceSlot, type Slot, slotsOf } from '../../fields/slot.ts';
 import { clearBits } from '../fields/clear-bits.ts';
 import { DEPTH_LIMIT, DEPTH_PER_PASS, START_DEPTH } from '../fields/depths.ts';
 import { DRIVE, driving } from '../fields/drive.ts';
@@ -38,18 +38,12 @@ export function sentence(cut: VCarveCut, { outlines, bit }: About): Sentence {
 
 export function more(cut: VCarveCut, { own, unit }: About): Sentence {
   const s = slotsOf(FIELDS, cut);
-  const passes: Slot = {
-    name: 'passes of the carving',
-    control: {
-      is: 'choice',
-      options: [
-        { value: 'one', label: 'in one go' },
-        { value: 'many', label: 'in passes' },
-      ],
-    },
-    value: cut.depthPerPass === null ? 'one' : 'many',
-    set: (value) => ({ depthPerPass: value === 'one' ? null : Math.max(1, cut.depthLimit / 2) }),
-  };
+  const passes = choiceSlot(
+    'passes of the carving',
+    { one: 'in one go', many: 'in passes' },
+    cut.depthPerPass === null ? 'one' : 'many',
+    (chosen) => ({ depthPerPass: chosen === 'one' ? null : Math.max(1, cut.depthLimit / 2) }),
+  );
   const step = (floorStep: number) => ({ floorStep });
   const shape = own?.kind === 'v' ? profileOf(own) : undefined;
   const ridge: Slot = {

@@ -7,19 +7,19 @@
   import { formatLength } from '@kerbe/core/quantity/format';
   import { FACES, type Item } from '@kerbe/core/document/item';
   import { sendFile } from '$lib/send';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   let problem = $state<string>();
   /** The drawing that is being read, to be given up. */
   let reading = $state.raw<AbortController>();
 
   const unit = $derived(session.job.unit);
-  const index = $derived(session.job.artwork.findIndex((item) => item.id === bench.selected));
+  const index = $derived(session.job.artwork.findIndex((item) => item.id === workplace.selected));
   const item = $derived(session.job.artwork[index]);
   const placed = $derived(session.view?.items.find((view) => view.id === item?.id));
   const bounds = $derived(placed?.bounds);
@@ -71,7 +71,7 @@
           refit: 0,
         });
       });
-      bench.selected = id;
+      workplace.selected = id;
     } catch (error) {
       if (!reading?.signal.aborted) problem = sentenceOf(error);
     } finally {
@@ -98,7 +98,7 @@
         align: 'centre',
       });
     });
-    bench.selected = id;
+    workplace.selected = id;
   }
 
   function remove(): void {
@@ -107,7 +107,7 @@
       job.artwork = job.artwork.filter((a) => a.id !== id);
       for (const cut of job.cuts) cut.targets = cut.targets.filter((t) => t.item !== id);
     });
-    bench.selected = session.job.artwork[0]?.id;
+    workplace.selected = session.job.artwork[0]?.id;
   }
 
   function centre(): void {
@@ -144,7 +144,7 @@
 <ul class="items" aria-label="Items of artwork">
   {#each session.job.artwork as a (a.id)}
     <li>
-      <button type="button" aria-pressed={a.id === bench.selected} onclick={() => (bench.selected = a.id)}>
+      <button type="button" aria-pressed={a.id === workplace.selected} onclick={() => (workplace.selected = a.id)}>
         <strong>{a.name}</strong>
         <span class="mute">{a.kind === 'lettering' ? 'lettering' : `drawing, ${shapesOf(a.id)}`}</span>
       </button>

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { formatLength } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import StandInHands from './StandInHands.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   const wanted = $derived(feed.state.run?.bit);

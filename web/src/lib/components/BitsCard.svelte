@@ -4,16 +4,16 @@
   import type { Bit, Preset } from '@kerbe/core/document/bit';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { send } from '$lib/send';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import BitPicture from './BitPicture.svelte';
   import Quantity from './Quantity.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
   let { shopBits }: { shopBits: Bit[] } = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const unit = $derived(session.job.unit);
-  const index = $derived(session.job.bits.findIndex((bit) => bit.id === bench.selectedBit));
+  const index = $derived(session.job.bits.findIndex((bit) => bit.id === workplace.selectedBit));
   const bit = $derived(session.job.bits[index]);
   const others = $derived(shopBits.filter((shop) => !session.job.bits.some((own) => own.id === shop.id)));
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'bits') ?? []);
@@ -30,7 +30,7 @@
   function uses(id: string): string {
     const cuts = session.job.cuts
       .filter((cut) => cut.bit === id || kindOf(cut).clearBits?.(cut).includes(id))
-      .map((cut) => bench.cutNumber(cut.id));
+      .map((cut) => workplace.cutNumber(cut.id));
     return cuts.length ? `cut ${cuts.sort((a, b) => a - b).join(', ')}` : 'not used yet';
   }
   async function keep(): Promise<void> {
@@ -46,7 +46,7 @@
     while (session.job.bits.some((b) => b.id === `${bit.id}-${n}`)) n++;
     const id = `${bit.id}-${n}`;
     session.update((job) => job.bits.push({ ...structuredClone(job.bits[index]), id, name: `${bit.name} (${n})` }));
-    bench.selectedBit = id;
+    workplace.selectedBit = id;
   }
 </script>
 
@@ -58,7 +58,11 @@
 <ul class="rack" aria-label="Bits of this job, drawn to one scale">
   {#each session.job.bits as b (b.id)}
     <li>
-      <button type="button" aria-pressed={b.id === bench.selectedBit} onclick={() => (bench.selectedBit = b.id)}>
+      <button
+        type="button"
+        aria-pressed={b.id === workplace.selectedBit}
+        onclick={() => (workplace.selectedBit = b.id)}
+      >
         <BitPicture bit={b} scale={3} height={104} />
         <strong>{b.name}</strong><span class="mute">{uses(b.id)}</span>
       </button>
@@ -204,7 +208,7 @@
         type="button"
         onclick={() => {
           session.update((job) => job.bits.push(structuredClone(other)));
-          bench.selectedBit = other.id;
+          workplace.selectedBit = other.id;
         }}>take {other.name}</button
       >{/each}
   </p>

@@ -1,18 +1,18 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import type { SheetFrame } from '$lib/sheet-frame';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { frame }: { frame: SheetFrame } = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const unit = $derived(session.job.unit);
-  const chalk = $derived(bench.chalk);
+  const chalk = $derived(workplace.chalk);
   const sx = $derived((x: number) => frame.left + frame.k * x);
   const sy = $derived((y: number) => frame.base - frame.k * y);
 
   function put(end: 'A' | 'B', x: number, y: number): void {
-    bench.chalk = end === 'A' ? { ...chalk, x0: x, y0: y } : { ...chalk, x1: x, y1: y };
+    workplace.chalk = end === 'A' ? { ...chalk, x0: x, y0: y } : { ...chalk, x1: x, y1: y };
   }
 
   function grab(event: PointerEvent, end: 'A' | 'B'): void {

@@ -4,7 +4,7 @@
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
   /** What of a cut can be moved on the sheet, such as its tabs; at Cuts those of the chosen cut are moved along it. */
@@ -14,10 +14,10 @@
     stop: StopName;
   }
   let { cut, frame, stop }: Props = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const unit = $derived(session.job.unit);
-  const movable = $derived(stop === 'cuts' && cut.cut === bench.activeCut);
+  const movable = $derived(stop === 'cuts' && cut.cut === workplace.activeCut);
   const sx = $derived((x: number) => frame.left + frame.k * x);
   const sy = $derived((y: number) => frame.base - frame.k * y);
   interface Place {
@@ -94,7 +94,7 @@
       data-grab
       role="slider"
       tabindex="0"
-      aria-label="{capital(handle.word)} {numberOf(index)} of cut {bench.cutNumber(cut.cut)}"
+      aria-label="{capital(handle.word)} {numberOf(index)} of cut {workplace.cutNumber(cut.cut)}"
       aria-valuenow={Math.round(at.x)}
       aria-valuetext={words(at)}
       transform="translate({sx(at.x)} {sy(at.y)})"

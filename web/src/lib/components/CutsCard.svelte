@@ -5,17 +5,17 @@
   import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
   import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import RemarkNote from './RemarkNote.svelte';
   import { aboutOf } from '$lib/cuts/about';
   import CutFacts from '$lib/cuts/CutFacts.svelte';
   import CutOutlines from '$lib/cuts/CutOutlines.svelte';
   import Sentence from '$lib/cuts/Sentence.svelte';
 
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
 
-  const cuts = $derived(bench.cuts);
+  const cuts = $derived(workplace.cuts);
   /** As `cuts`, but in the order under the pointer while one is dragged. */
   let listed = $state.raw<Cut[]>([]);
   $effect(() => {
@@ -41,7 +41,7 @@
   }
 
   function change(id: string, apply: (cut: Cut) => void): void {
-    bench.activeCut = id;
+    workplace.activeCut = id;
     session.update((job) => apply(job.cuts.find((cut) => cut.id === id)!));
   }
   function add(kind: CutKindName): void {
@@ -53,12 +53,12 @@
       : `This job has no bit for that; take ${BIT_WORDS[CUT_KINDS[kind].bits[0]]} from the shop’s table at Bits.`;
     if (!cut) return;
     session.update((job) => job.cuts.push(cut, ...(kindOf<Cut>(cut).beside?.(cut) ?? [])));
-    bench.activeCut = cut.id;
+    workplace.activeCut = cut.id;
   }
 
   function remove(id: string): void {
     session.update((job) => (job.cuts = job.cuts.filter((cut) => cut.id !== id)));
-    bench.activeCut = session.job.cuts[0]?.id;
+    workplace.activeCut = session.job.cuts[0]?.id;
   }
 </script>
 
@@ -88,7 +88,7 @@
     {@const about = aboutOf(cut, session)}
     {@const set = (fields: Record<string, unknown>) => change(cut.id, (c) => Object.assign(c, fields))}
     {@const more = kindOf<Cut>(cut).more?.(cut, about)}
-    <li class:active={cut.id === bench.activeCut} class="rule" data-cut={cut.id} aria-label="Cut {index + 1}">
+    <li class:active={cut.id === workplace.activeCut} class="rule" data-cut={cut.id} aria-label="Cut {index + 1}">
       <div class="grip">
         <span class="number" aria-hidden="true">{index + 1}</span>
         {#if listed.length > 1}
@@ -123,7 +123,7 @@
           change={set}
         />
         <CutFacts cut={cut.id} />
-        {#if cut.id === bench.activeCut}
+        {#if cut.id === workplace.activeCut}
           {#if more}
             <details bind:open={moreOpen}>
               <summary>More about how it is cut</summary>

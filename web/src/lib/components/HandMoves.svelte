@@ -3,10 +3,10 @@
   import { formatFeed, lengthNumber } from '@kerbe/core/quantity/format';
   import { MM_PER_INCH } from '@kerbe/core/quantity/units';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   const work = $derived(feed.state.machine?.work);

@@ -3,10 +3,10 @@
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { Scheme } from '$lib/scheme.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { scheme }: { scheme: Scheme } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const job = $derived(session.job);
   const unit = $derived(job.unit);
 </script>

@@ -5,9 +5,9 @@
   import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   let runs = $state.raw<RunRow[]>([]);

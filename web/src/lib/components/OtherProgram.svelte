@@ -2,15 +2,15 @@
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { FileSearch } from '@lucide/svelte';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   /** A larger file would not fit into the browser's memory as a path. */
   const LARGEST = 60_000_000;
 
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const unit = $derived(session.job.unit);
-  const shown = $derived(bench.foreign);
+  const shown = $derived(workplace.foreign);
   let problem = $state<string>();
   let busy = $state(false);
 
@@ -21,27 +21,27 @@
       problem = `${file.name} is ${(file.size / 1e6).toFixed(0)} MB, and the most is ${LARGEST / 1e6} MB; divide the program.`;
       return;
     }
-    bench.foreignFile = { name: file.name, text: await file.text() };
-    bench.showPiece = false;
+    workplace.foreignFile = { name: file.name, text: await file.text() };
+    workplace.showPiece = false;
   }
 
   // Laid by this job's zero and timed on its bench: read again whenever those may have changed.
   $effect(() => {
-    const file = bench.foreignFile;
+    const file = workplace.foreignFile;
     void session.view;
     if (!file) {
-      bench.foreign = undefined;
+      workplace.foreign = undefined;
       return;
     }
     busy = true;
     session
       .ask('foreign', file.name, file.text)
       .then((seen) => {
-        if (bench.foreignFile === file) bench.foreign = seen;
+        if (workplace.foreignFile === file) workplace.foreign = seen;
       })
       .catch((error: unknown) => {
         problem = error instanceof Error ? error.message : String(error);
-        bench.foreignFile = undefined;
+        workplace.foreignFile = undefined;
       })
       .finally(() => (busy = false));
   });
@@ -60,7 +60,7 @@
     {#if shown.findings.length === 0}<p class="mute small">
         It keeps to the stock, the reach of the bench, and clear of clamps as far as its bit’s middle tells.
       </p>{/if}
-    <button class="plain-button" type="button" onclick={() => (bench.foreignFile = undefined)}
+    <button class="plain-button" type="button" onclick={() => (workplace.foreignFile = undefined)}
       >Show this job’s own paths again</button
     >
   {:else}

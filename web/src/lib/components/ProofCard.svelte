@@ -5,7 +5,7 @@
   import { titleOf } from '@kerbe/core/cuts/title';
   import { send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import OtherProgram from './OtherProgram.svelte';
   import QuickerList from './QuickerList.svelte';
   import RemarkNote from './RemarkNote.svelte';
@@ -13,8 +13,8 @@
 
   type Written = Pick<KeptProgram, 'hash' | 'name' | 'minutes' | 'lines'>;
 
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const unit = $derived(session.job.unit);
   let programs = $state.raw<{ of: string; list: Written[] }>();
   let problem = $state<string>();
@@ -54,7 +54,7 @@
         {@const source = session.job.cuts.find((c) => c.id === cut.cut)}
         <tr class="named"
           ><th scope="rowgroup" colspan="5"
-            >{bench.cutNumber(cut.cut)} {source ? titleOf(source, session.job, cut) : ''}</th
+            >{workplace.cutNumber(cut.cut)} {source ? titleOf(source, session.job, cut) : ''}</th
           ></tr
         >
         <tr>

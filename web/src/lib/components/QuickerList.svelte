@@ -1,9 +1,9 @@
 <script lang="ts">
   import { proxy } from 'comlink';
   import { type Quicker, soonerWords } from '@kerbe/core/remarks/quicker';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   let measured = $state.raw<{ of: unknown; list: Quicker[] }>();
   let share = $state<number>();
   const fresh = $derived(measured !== undefined && measured.of === session.view);

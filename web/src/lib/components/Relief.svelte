@@ -1,9 +1,9 @@
 <script lang="ts">
   import * as three from 'three';
   import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   let host = $state<HTMLDivElement>();
   let canvas = $state<HTMLCanvasElement>();
   let problem = $state<string>();

@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Remark } from '@kerbe/core/cuts/remark';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { remark }: { remark: Remark } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
 </script>
 
 <aside class="remark {remark.weight}" aria-label={remark.weight === 'wrong' ? 'Must be mended' : 'Could be better'}>

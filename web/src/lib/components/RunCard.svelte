@@ -2,7 +2,7 @@
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { inRun } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import BitChange from './BitChange.svelte';
   import Operator from './Operator.svelte';
   import Overrides from './Overrides.svelte';
@@ -10,7 +10,7 @@
   import StartRun from './StartRun.svelte';
   import TakeUp from './TakeUp.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const run = $derived(feed.state.run?.jobId === session.id ? feed.state.run : undefined);
   const other = $derived(

@@ -3,9 +3,9 @@
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { TABLE } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   const run = $derived(feed.state.run?.jobId === session.id ? feed.state.run : undefined);

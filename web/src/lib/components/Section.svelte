@@ -4,7 +4,7 @@
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
     stop: StopName;
@@ -12,8 +12,8 @@
     live?: { x: number; y: number; z: number; bit: string };
   }
   let { stop, live }: Props = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
 
   const COUNT = 1400;
   let width = $state(800);
@@ -22,7 +22,7 @@
   let asking = false;
   let again = false;
 
-  const line = $derived(live ? { x0: 0, y0: live.y, x1: session.job.stock.length, y1: live.y } : bench.chalk);
+  const line = $derived(live ? { x0: 0, y0: live.y, x1: session.job.stock.length, y1: live.y } : workplace.chalk);
 
   async function ask(): Promise<void> {
     if (asking) {
@@ -134,9 +134,9 @@
     const id = name
       ? job.bits.find((b) => b.name === name)?.id
       : stop === 'bits'
-        ? bench.selectedBit
+        ? workplace.selectedBit
         : (
-            job.cuts.find((c) => c.id === bench.activeCut && kindOf(c).carves) ??
+            job.cuts.find((c) => c.id === workplace.activeCut && kindOf(c).carves) ??
             job.cuts.find((c) => view?.cuts.find((v) => v.id === c.id && !v.problem) && kindOf(c).carves)
           )?.bit;
     return job.bits.find((b) => b.id === id);

@@ -5,7 +5,7 @@
   import { TABLE } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
   import { me } from '$lib/me.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
   import HandMoves from './HandMoves.svelte';
   import Operator from './Operator.svelte';
@@ -14,7 +14,7 @@
   import ZeroByPlate from './ZeroByPlate.svelte';
 
   let { benches }: { benches: Bench[] } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const job = $derived(session.job);
   const unit = $derived(job.unit);

@@ -5,10 +5,10 @@
   import { judgeZero } from '@kerbe/machine/runner/zero';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { linked }: { linked: boolean } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const state_ = $derived(feed.state);
   const job = $derived(session.job);

@@ -6,7 +6,7 @@
   import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import ChalkLine from './ChalkLine.svelte';
   import CutHandles from './CutHandles.svelte';
   import SheetArtwork, { type Dragged } from './SheetArtwork.svelte';
@@ -27,8 +27,8 @@
     { look: 'link', word: 'lifted over' },
   ];
   let { stop, bit, done }: Props = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
 
   let width = $state(800);
   let height = $state(400);
@@ -86,7 +86,7 @@
 
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
   /** What is not cut is marked, unless a program from elsewhere is shown. */
-  const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && bench.foreign));
+  const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && workplace.foreign));
   const profiles = $derived(
     (session.view?.cuts ?? []).filter(
       (cut) => !cut.problem && session.job.cuts.some((c) => c.id === cut.cut && kindOf(c).mark.look === 'way'),
@@ -115,7 +115,7 @@
         : session.job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.look === look),
     );
     const cuts = session.view?.cuts ?? [];
-    const movable = stop === 'cuts' ? profiles.find((part) => part.cut === bench.activeCut) : undefined;
+    const movable = stop === 'cuts' ? profiles.find((part) => part.cut === workplace.activeCut) : undefined;
     const own = movable && session.job.cuts.find((cut) => cut.id === movable.cut);
     const handles = (own && movable && kindOf(own).handles?.(own, movable)) ?? [];
     const still = profiles.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab');
@@ -174,7 +174,7 @@
     {#each profiles as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
     {#if stop === 'artwork'}
       {#each session.view?.items ?? [] as item (item.id)}
-        {#if item.id === bench.selected && item.bounds}
+        {#if item.id === workplace.selected && item.bounds}
           {@const b = item.bounds}
           {@const off = dragging?.item === item.id ? dragging : { dx: 0, dy: 0 }}
           <rect
@@ -199,7 +199,7 @@
     <SheetRulers {frame} />
 
     {#each profiles as cut (cut.id)}
-      {@const label = `${bench.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
+      {@const label = `${workplace.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
       <g class="label" transform="translate({labelX(cut.tabs, label.length * 7.4 + 14)} {sy(stock.width) + 12})">
         <rect width={label.length * 7.4 + 14} height="22" /><text x="7" y="15.5">{label}</text>
       </g>

@@ -11,7 +11,7 @@
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { includesShape, toggleShape } from '@kerbe/core/document/targets';
   import type { StopName } from '$lib/stops';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
     stop: StopName;
@@ -22,8 +22,8 @@
     dragging?: Dragged;
   }
   let { stop, k, done, dragging = $bindable() }: Props = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
 
   /** The first cut that a shape belongs to. */
   function cutOf(item: string, shape: number): { look: string; id: string; closedOnly: boolean } | undefined {
@@ -35,7 +35,7 @@
 
   /** Adds a shape to the active cut, or takes it out. */
   function choose(item: string, shape: number, count: number): void {
-    const index = session.job.cuts.findIndex((cut) => cut.id === bench.activeCut);
+    const index = session.job.cuts.findIndex((cut) => cut.id === workplace.activeCut);
     if (index < 0) return;
     session.update((job) => {
       job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, count);
@@ -44,7 +44,7 @@
 
   function grab(event: PointerEvent, item: string): void {
     if (stop !== 'artwork' || event.button !== 0) return;
-    bench.selected = item;
+    workplace.selected = item;
     const [x, y] = [event.clientX, event.clientY];
     const target = event.currentTarget as SVGElement;
     target.setPointerCapture(event.pointerId);
@@ -71,14 +71,14 @@
   <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
     {#each item.shapes as shape, index (index)}
       {@const cut = cutOf(item.id, index)}
-      {@const active = stop === 'cuts' && cut?.id === bench.activeCut}
+      {@const active = stop === 'cuts' && cut?.id === workplace.activeCut}
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <path
         class="shape {cut?.look ?? 'free'}"
         class:active
         class:done={cut && done?.has(cut.id)}
         class:dim={stop === 'run' && cut && !done?.has(cut.id)}
-        class:selected={stop === 'artwork' && bench.selected === item.id}
+        class:selected={stop === 'artwork' && workplace.selected === item.id}
         class:open={shape.open && cut?.closedOnly !== false}
         d={shape.d}
         fill-rule={shape.rule}

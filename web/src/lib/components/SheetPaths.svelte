@@ -1,7 +1,7 @@
 <script lang="ts">
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { StopName } from '$lib/stops';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
   interface Props {
@@ -12,13 +12,13 @@
     done?: ReadonlySet<string>;
   }
   let { stop, profiles, done }: Props = $props();
-  const bench = useWorkbench();
-  const { session } = bench;
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const lookOf = (id: string) => {
     const cut = session.job.cuts.find((c) => c.id === id);
     return cut && kindOf(cut).mark.look;
   };
-  const foreign = $derived(stop === 'proof' ? bench.foreign : undefined);
+  const foreign = $derived(stop === 'proof' ? workplace.foreign : undefined);
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
   const marked = $derived(showPaths || stop === 'cuts');
 </script>
@@ -32,7 +32,7 @@
       {#if always || marked}<path class={look} class:dim={stop === 'run' && !done?.has(cut.cut)} {d} />{/if}
     {/each}
     {#if profiles.includes(cut)}
-      <path class="through" class:active={stop === 'cuts' && cut.id === bench.activeCut} d={cut.cutPath} />
+      <path class="through" class:active={stop === 'cuts' && cut.id === workplace.activeCut} d={cut.cutPath} />
     {:else if showPaths}
       <path class="followed {lookOf(cut.cut)}" d={cut.cutPath} />
     {/if}

@@ -2,10 +2,10 @@
   import { scaleLinear } from 'd3-scale';
   import { MM_PER_INCH } from '@kerbe/core/quantity/units';
   import type { SheetFrame } from '$lib/sheet-frame';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { frame }: { frame: SheetFrame } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const unit = $derived(session.job.unit);
   const stock = $derived(session.job.stock);
   const right = $derived(frame.left + frame.k * stock.length);

@@ -4,7 +4,7 @@
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from '$lib/stand-in-view.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
     /** The bit that is wanted in the spindle now. */
@@ -17,7 +17,7 @@
     stock?: boolean;
   }
   let { bit, plate, stock = false }: Props = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const job = $derived(session.job);
   const feed = useBench();
   const view = new StandInView(() => feed.bench);

@@ -10,10 +10,10 @@
   import { clockTime } from '$lib/clock-time';
   import { send } from '$lib/send';
   import type { ProgramRow } from '$lib/server/runs';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Checks from './Checks.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const state_ = $derived(feed.state);
   let programs = $state.raw<ProgramRow[]>([]);

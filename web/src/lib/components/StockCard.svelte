@@ -4,12 +4,12 @@
   import { formatLength } from '@kerbe/core/quantity/format';
   import { spread, thickest } from '@kerbe/core/stock/stock';
   import type { Stock } from '@kerbe/core/document/stock';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
   const big = $derived(unit === 'in' ? 0.25 : 1);

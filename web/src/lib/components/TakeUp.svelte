@@ -4,10 +4,10 @@
   import { useBench } from '$lib/bench-feed.svelte';
   import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Checks from './Checks.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   let run = $state.raw<RunRow>();
   let line = $state(0);

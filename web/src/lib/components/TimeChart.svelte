@@ -1,9 +1,9 @@
 <script lang="ts">
   import type ApexCharts from 'apexcharts';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
-  const bench = useWorkbench();
+  const workplace = useWorkplace();
   let { cuts }: { cuts: readonly CutView[] } = $props();
   let host = $state<HTMLDivElement>();
   let chart = $state.raw<ApexCharts>();
@@ -15,7 +15,9 @@
     })),
   );
   const labels = $derived(
-    cuts.map((cut) => (cut.id === cut.cut ? `cut ${bench.cutNumber(cut.cut)}` : `clear ${bench.cutNumber(cut.cut)}`)),
+    cuts.map((cut) =>
+      cut.id === cut.cut ? `cut ${workplace.cutNumber(cut.cut)}` : `clear ${workplace.cutNumber(cut.cut)}`,
+    ),
   );
 
   $effect(() => {

@@ -3,11 +3,11 @@
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   /** What the zero was set for. */
   let { then }: { then: Basis } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   const travel = $derived(session.job.bench.travel);

@@ -2,9 +2,9 @@
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from '$lib/stand-in-view.svelte';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const view = new StandInView(() => feed.bench);
   $effect(() => view.watch());

@@ -4,7 +4,7 @@
   import { judgeZero, truthOf, type ZeroPart, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
   import UseHere from './UseHere.svelte';
 
@@ -13,7 +13,7 @@
     corner: 'lower-left' | 'lower-right' | 'upper-right' | 'upper-left';
   }
   let { method = $bindable(), corner = $bindable() }: Props = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
   const bench = $derived(session.job.bench);

@@ -2,10 +2,10 @@
   import { zeroWords } from '@kerbe/core/program/programs';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import type { SheetFrame } from '$lib/sheet-frame';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   let { frame }: { frame: SheetFrame } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const stock = $derived(session.job.stock);
   const zero = $derived(zeroOf(stock));
   const x = $derived(frame.left + frame.k * zero.x);

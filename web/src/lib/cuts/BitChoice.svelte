@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from '$lib/components/Choice.svelte';
 
   /** A bit of the job, of some kinds; the one that is set is offered whatever it is. */
@@ -10,7 +10,7 @@
     onchange: (bit: string) => void;
   }
   let { name, value, kinds, onchange }: Props = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const options = $derived(
     session.job.bits
       .filter((bit) => kinds.includes(bit.kind) || bit.id === value)

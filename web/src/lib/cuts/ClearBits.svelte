@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Control } from '@kerbe/core/fields/field';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from '$lib/components/Choice.svelte';
 
   /** Bits that clear before a cut's own: as many choices as there are, and one more to add. */
@@ -11,7 +11,7 @@
     onchange: (bits: string[]) => void;
   }
   let { cut, value, control, onchange }: Props = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const own = $derived.by(() => {
     const id = session.job.cuts.find((c) => c.id === cut)?.bit;
     return session.job.bits.find((bit) => bit.id === id);

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   /** What a cut comes to: depth, time, passes, and what its kind tells. */
   let { cut }: { cut: string } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
   const unit = $derived(session.job.unit);
   const parts = $derived(session.current ? (session.view?.cuts.filter((c) => c.cut === cut) ?? []) : []);
   const made = $derived(parts.find((part) => part.id === cut));

@@ -2,11 +2,11 @@
   import type { Cut } from '@kerbe/core/cuts/kinds';
   import { chooseShapes, includesShape } from '@kerbe/core/document/targets';
   import type { ItemView } from '$lib/workers/job-view';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
   /** The shapes of all artwork, to be chosen for a cut without the sheet: one by one, or a layer at once. */
   let { cut, change }: { cut: Cut; change: (apply: (cut: Cut) => void) => void } = $props();
-  const { session } = useWorkbench();
+  const { session } = useWorkplace();
 
   function choose(view: ItemView, shapes: readonly number[], on: boolean): void {
     change((c) => (c.targets = chooseShapes(c.targets, view.id, shapes, on, view.shapes.length)));

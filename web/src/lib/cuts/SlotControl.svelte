@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Slot } from '@kerbe/core/fields/slot';
-  import { useWorkbench } from '$lib/workbench.svelte';
+  import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from '$lib/components/Choice.svelte';
   import Quantity from '$lib/components/Quantity.svelte';
   import BitChoice from './BitChoice.svelte';
@@ -13,10 +13,10 @@
     onchange: (value: unknown) => void;
   }
   let { slot, cut, onchange }: Props = $props();
-  const bench = useWorkbench();
-  const unit = $derived(bench.session.job.unit);
+  const workplace = useWorkplace();
+  const unit = $derived(workplace.session.job.unit);
   const control = $derived(slot.control);
-  const name = $derived(slot.name.replace('#', String(bench.cutNumber(cut))));
+  const name = $derived(slot.name.replace('#', String(workplace.cutNumber(cut))));
 </script>
 
 {#if control.is === 'quantity'}<Quantity
@@ -48,9 +48,9 @@
   />{:else if control.is === 'outlines'}<button
     class="set-in chosen-outlines"
     type="button"
-    aria-pressed={cut === bench.activeCut}
+    aria-pressed={cut === workplace.activeCut}
     title="Choose outlines on the sheet"
-    onclick={() => (bench.activeCut = cut)}>{slot.value}</button
+    onclick={() => (workplace.activeCut = cut)}>{slot.value}</button
   >{/if}
 
 <style>

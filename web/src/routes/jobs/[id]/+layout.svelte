@@ -16,13 +16,13 @@
   import { routeStates } from '$lib/route-states';
   import { Scheme } from '$lib/scheme.svelte';
   import type { StopName } from '$lib/stops';
-  import { provideWorkbench, Workbench } from '$lib/workbench.svelte';
+  import { provideWorkplace, Workplace } from '$lib/workplace.svelte';
 
   let { data, children } = $props();
   // svelte-ignore state_referenced_locally
   const session = new JobSession(data.open);
-  const workbench = new Workbench(session);
-  provideWorkbench(workbench);
+  const workplace = new Workplace(session);
+  provideWorkplace(workplace);
   const feed = useBench();
   const scheme = new Scheme();
   $effect(() => {
@@ -82,7 +82,7 @@
     if (
       stop === 'artwork' &&
       !typing &&
-      workbench.selected &&
+      workplace.selected &&
       event.key.startsWith('Arrow') &&
       (event.target as Element).closest?.('.items')
     ) {
@@ -91,7 +91,7 @@
       if (!d) return;
       event.preventDefault();
       session.update((draft) => {
-        const item = draft.artwork.find((a) => a.id === workbench.selected);
+        const item = draft.artwork.find((a) => a.id === workplace.selected);
         if (item) [item.x, item.y] = [item.x + d[0], item.y + d[1]];
       });
     }
@@ -109,26 +109,26 @@
     <div class="top">
       {#if stop === 'proof'}
         <div class="switch" role="group" aria-label="What is shown">
-          <button type="button" aria-pressed={!workbench.showPiece} onclick={() => (workbench.showPiece = false)}
+          <button type="button" aria-pressed={!workplace.showPiece} onclick={() => (workplace.showPiece = false)}
             >Paths from above</button
           >
-          <button type="button" aria-pressed={workbench.showPiece} onclick={() => (workbench.showPiece = true)}
+          <button type="button" aria-pressed={workplace.showPiece} onclick={() => (workplace.showPiece = true)}
             >The carved piece</button
           >
         </div>
       {:else if stop === 'set-up' && job.bench.link === 'stand-in'}
         <div class="switch" role="group" aria-label="What is shown">
-          <button type="button" aria-pressed={workbench.showMachine} onclick={() => (workbench.showMachine = true)}
+          <button type="button" aria-pressed={workplace.showMachine} onclick={() => (workplace.showMachine = true)}
             >The machine</button
           >
-          <button type="button" aria-pressed={!workbench.showMachine} onclick={() => (workbench.showMachine = false)}
+          <button type="button" aria-pressed={!workplace.showMachine} onclick={() => (workplace.showMachine = false)}
             >The sheet</button
           >
         </div>
       {/if}
-      {#if stop === 'proof' && workbench.showPiece}
+      {#if stop === 'proof' && workplace.showPiece}
         <Relief />
-      {:else if stop === 'set-up' && job.bench.link === 'stand-in' && workbench.showMachine}
+      {:else if stop === 'set-up' && job.bench.link === 'stand-in' && workplace.showMachine}
         <WindowView />
       {:else}
         <Sheet {stop} bit={stop === 'run' ? bit : undefined} {done} />

@@ -12,7 +12,7 @@ export interface ChalkLine {
 }
 
 /** What the sheet, the section and the card of one window share besides the job. */
-export class Workbench {
+export class Workplace {
   selected = $state<string>();
   activeCut = $state<string>();
   chalk = $state.raw<ChalkLine>({ x0: 0, y0: 0, x1: 0, y1: 0 });
@@ -46,12 +46,12 @@ export class Workbench {
   }
 }
 
-const KEY = Symbol('workbench');
+const KEY = Symbol('workplace');
 
-export function provideWorkbench(workbench: Workbench): void {
-  setContext(KEY, workbench);
+export function provideWorkplace(workplace: Workplace): void {
+  setContext(KEY, workplace);
 }
 
-export function useWorkbench(): Workbench {
-  return getContext<Workbench>(KEY);
+export function useWorkplace(): Workplace {
+  return getContext<Workplace>(KEY);
 }
