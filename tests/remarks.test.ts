@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one set of cases about one thing */
 import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';

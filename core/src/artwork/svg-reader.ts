@@ -9,6 +9,7 @@ import { DEEPEST, type Element, inCircle, type Parsed, referred, tooDeep } from 
 import { lengthIn } from './svg-length.ts';
 import { StyleRules } from './svg-rules.ts';
 import { isShape, pathData } from './svg-shape.ts';
+import { nameOf, shapesIn, SILENT, suits } from './svg-shown.ts';
 import { type Inherited, INITIAL, paints, Style } from './svg-style.ts';
 import { transformOf } from './svg-transform.ts';
 import { type Page, type Size, viewMap, viewOf } from './svg-viewport.ts';
@@ -30,12 +31,7 @@ interface Place {
   used?: { name?: string; width?: number; height?: number };
 }
 
-/** Elements that draw nothing where they stand. */
-const SILENT = new Set([
-  '', 'defs', 'symbol', 'clippath', 'mask', 'pattern', 'marker', 'filter', 'lineargradient', 'radialgradient', 'meshgradient', 'hatch',
-  'solidcolor', 'stop', 'metadata', 'title', 'desc', 'style', 'view', 'cursor', 'font', 'font-face', 'color-profile', 'animate',
-  'animatemotion', 'animatetransform', 'set', 'discard', 'mpath', 'link',
-]); // prettier-ignore
+// prettier-ignore
 
 const TEXTS = new Set(['text', 'flowroot']);
 const GROUPS = new Set(['g', 'a', 'svg', 'switch', 'symbol']);
@@ -381,22 +377,4 @@ function dataOf(style: Style): string | undefined {
 
 function boxIn(map: Affine, x: number, y: number, width: number, height: number): Float64Array {
   return applyTo(map, Float64Array.of(x, y, x + width, y, x + width, y + height, x, y + height));
-}
-
-function nameOf({ label, attributes, name }: Element): string {
-  return (label ?? attributes.id ?? name).slice(0, 120);
-}
-
-/** How many shapes an element draws, what it refers to not counted out. */
-function shapesIn(element: Element): number {
-  if (element.name === 'use') return 1;
-  if (isShape(element)) return 1;
-  if (SILENT.has(element.name)) return 0;
-  return element.children.reduce((sum, child) => sum + shapesIn(child), 0);
-}
-
-/** Whether a branch of a `switch` is for a reader like this one: English, without extensions. */
-function suits({ name, attributes }: Element): boolean {
-  const languages = attributes.systemlanguage?.split(',').map((l) => l.trim().toLowerCase());
-  return !SILENT.has(name) && !attributes.requiredextensions && (!languages || languages.some((l) => /^en\b/.test(l)));
 }

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one tracing, whose steps share its growing arrays of nodes */
 import { Bisector } from './bisector.ts';
 import { thinChain, straightenChain } from './axis-chain.ts';
 import { Clearance } from './clearance.ts';

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one set of cases about one thing */
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { drill, pecksOf } from '../ways/drill.ts';

@@ -5,18 +5,19 @@ import { Clearance } from '../geometry/clearance.ts';
 import { boxGroups } from '../geometry/box-groups.ts';
 import { boundsOf, signedArea } from '../geometry/outline.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
-import { MOST_MOVES } from '../motion/too-many-moves.ts';
 import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from './order-tracks.ts';
 import { graft, type Tours } from './axis-tours.ts';
 import { checkClear } from './checked.ts';
 import { checkFinish } from './finish-allowance.ts';
 import { CutProblem } from './cut-problem.ts';
-import { checkSlope, downAlong, LEAST_WAY, lengthOf } from './entry.ts';
+import { checkSlope, LEAST_WAY } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
 import { passDepths } from './pass-depths.ts';
 import { type Lead, leadOf } from './profile-lead.ts';
+import { rampBefore, rampIn, rampsBehindTabs } from './profile-ramps.ts';
 import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
+import { turnOf } from './profile-turn.ts';
 import { TabRoom } from './tab-room.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
 import { LONGEST_SPUR, ON_ROUND, tightPlaces } from './tight-places.ts';
@@ -351,41 +352,6 @@ function longestFreeFrom(measured: ArcLength, tabs: readonly Tab[]): number {
   return best;
 }
 
-/** A turn behind a ramp there and back along its beginning, no further than `free`. */
-function rampBefore(turn: readonly number[], above: number, z: number, run: number, free: number): number[] {
-  const stretch: number[] = [turn[0], turn[1], z];
-  let gone = 0;
-  for (let i = 3; i < turn.length && gone < free; i += 3) {
-    const [px, py] = [turn[i - 3], turn[i - 2]];
-    const length = Math.hypot(turn[i] - px, turn[i + 1] - py);
-    const t = gone + length > free ? (free - gone) / length : 1;
-    gone += t * length;
-    if (length > 0) stretch.push(px + t * (turn[i] - px), py + t * (turn[i + 1] - py), z);
-  }
-  const way = downAlong(stretch, above, run);
-  return way ? [...way, ...turn] : [turn[0], turn[1], above, ...turn];
-}
-
-/** After a tab a turn goes down along its way, back, and on, instead of straight down into the wood. */
-function rampsBehindTabs(way: readonly number[], above: number, slope: number, least: number): number[] {
-  const out: number[] = [];
-  for (let i = 0; i < way.length; i += 3) {
-    out.push(way[i], way[i + 1], way[i + 2]);
-    const j = i + 3;
-    if (j >= way.length || way[j] !== way[i] || way[j + 1] !== way[i + 1]) continue;
-    const top = Math.min(above, way[i + 2]);
-    const z = way[j + 2];
-    if (!(top > z + 1e-6)) continue;
-    const stretch: number[] = [way[j], way[j + 1], z];
-    for (let k = j + 3; k < way.length && Math.abs(way[k + 2] - z) < 1e-9; k += 3) stretch.push(way[k], way[k + 1], z);
-    // Right before the end of the turn it has been cut already, where the turn began.
-    const down =
-      lengthOf(stretch, stretch.length / 3) < least ? undefined : downAlong(stretch, top, (top - z) / Math.tan(slope));
-    if (down) out.push(...down);
-  }
-  return out;
-}
-
 /**
  * Loops in groups that lie within each other, the smaller first, so that what lies inside is cut while the part around
  * it still holds; the groups by short links.
@@ -425,113 +391,4 @@ function lengthOfLine(points: readonly [number, number][]): number {
 
 function flat(points: readonly [number, number][], z: number): number[] {
   return points.flatMap(([x, y]) => [x, y, z]);
-}
-
-/** The beginning of a turn as a ramp from `above`, and after the turn what the ramp has cut too shallow again. */
-function rampIn(points: readonly number[], above: number, z: number, slope: number, overlap: number): number[] {
-  const run = (above - z) / Math.tan(slope);
-  const out: number[] = [points[0], points[1], above];
-  let gone = 0;
-  let turns = 0;
-  for (let i = 3; ; i += 3) {
-    if (i >= points.length) {
-      i = 3;
-      if (++turns > 200 || out.length > 3 * MOST_MOVES)
-        throw new CutProblem('The ramp is too shallow for so short an outline; make it steeper.');
-    }
-    const [px, py] = [points[i - 3], points[i - 2]];
-    const length = Math.hypot(points[i] - px, points[i + 1] - py);
-    if (gone + length < run) {
-      gone += length;
-      out.push(points[i], points[i + 1], Math.max(points[i + 2], above + ((z - above) * gone) / run));
-      continue;
-    }
-    const t = length > 0 ? (run - gone) / length : 1;
-    const [x, y] = [px + t * (points[i] - px), py + t * (points[i + 1] - py)];
-    out.push(x, y, Math.max(z, points[i - 1]));
-    // A whole turn at depth from here back to here.
-    for (let k = i; k < points.length; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
-    for (let k = 3; k < i; k += 3) out.push(points[k], points[k + 1], points[k + 2]);
-    out.push(x, y, Math.max(z, points[i - 1]));
-    for (let left = overlap, k = i; left > 0; k = k + 3 < points.length ? k + 3 : 3) {
-      const [qx, qy] = [out[out.length - 3], out[out.length - 2]];
-      const far = Math.hypot(points[k] - qx, points[k + 1] - qy);
-      const share = far > left ? left / far : 1;
-      out.push(qx + share * (points[k] - qx), qy + share * (points[k + 1] - qy), points[k + 2]);
-      left -= Math.max(far, 1e-6);
-    }
-    return out;
-  }
-}
-
-/** Tabs that overlap, or leave less than a length between them, as one: where it begins and ends along the loop. */
-function merged(tabs: readonly Tab[], total: number, least: number): Pick<Tab, 'from' | 'to'>[] {
-  const out: { from: number; to: number }[] = [];
-  const turn = (s: number) => ((s % total) + total) % total;
-  const sorted = tabs.map(({ from, to }) => ({ from: turn(from), to: turn(from) + to - from }));
-  for (const tab of sorted.sort((a, b) => a.from - b.from)) {
-    const last = out.at(-1);
-    if (last && tab.from <= last.to + least) last.to = Math.max(last.to, tab.to);
-    else out.push({ ...tab });
-  }
-  // The last may reach over the loop's start into the first.
-  const [first, last] = [out[0], out[out.length - 1]];
-  if (out.length > 1 && last.to + least - total >= first.from) {
-    last.to = Math.max(last.to, first.to + total);
-    out.shift();
-  }
-  return out;
-}
-
-/** One turn round a loop as x, y, z triples, from arc length `start`, at `z` or, over tabs, at `ceiling`. */
-function turnOf(
-  measured: ArcLength,
-  start: number,
-  tabs: readonly Tab[],
-  z: number,
-  ceiling: number,
-  { ramped, diameter, overlap }: { ramped: boolean; diameter: number; overlap: number },
-): number[] {
-  const { at, total } = measured;
-  const end = total + Math.min(overlap, total);
-  const stops: { s: number; heights?: number[] }[] = [];
-  const add = (s: number, heights?: number[]) => {
-    const first = measured.wrap(s - start);
-    for (let q = first; q <= end + 1e-12; q += total) stops.push({ s: q, heights });
-  };
-  for (let i = 0; i + 1 < at.length; i++) add(at[i]);
-  for (const tab of ramped ? tabs : merged(tabs, total, LEAST_WAY * diameter)) {
-    if (ramped) {
-      // Up to the middle and down again, so that the tab is a ridge that breaks off easily.
-      const middle = (tab.from + tab.to) / 2;
-      add(tab.from + diameter / 2, [z]);
-      add(middle, [ceiling]);
-      add(tab.to - diameter / 2, [z]);
-    } else {
-      add(tab.from, [z, ceiling]);
-      add(tab.to, [ceiling, z]);
-    }
-  }
-  stops.push({ s: 0 }, { s: end });
-  stops.sort((a, b) => a.s - b.s);
-  const ridgeAt = (s: number): number => {
-    for (const tab of tabs) {
-      const half = (tab.to - tab.from - diameter) / 2;
-      const off = Math.abs(measured.wrap(s + start - (tab.from + tab.to) / 2 + total / 2) - total / 2);
-      if (off < half) return z + (ceiling - z) * (1 - off / half);
-    }
-    return z;
-  };
-  const out: number[] = [];
-  const onTab = !ramped && tabs.some((tab) => measured.wrap(start - tab.from) < tab.to - tab.from - 1e-9);
-  let height = onTab ? ceiling : z;
-  for (const stop of stops) {
-    const { x, y } = measured.pointAt(start + stop.s);
-    if (ramped) out.push(x, y, stop.heights ? stop.heights[0] : ridgeAt(stop.s));
-    else if (stop.heights) {
-      for (const h of stop.heights) out.push(x, y, h);
-      height = stop.heights[stop.heights.length - 1];
-    } else out.push(x, y, height);
-  }
-  return out;
 }

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one set of cases about one thing */
 import { afterEach, describe, expect, test } from 'vitest';
 import type { Job } from '@kerbe/core/document/job';
 import type { ProgramOrder } from './commands.ts';

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one machine of states, and all that may change them */
 import { tcp } from '../link/tcp.ts';
 import type { OpenTransport } from '../link/transport.ts';
 import { type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one table: every state of a bench and what it takes */
 import type { Reason } from './reasons.ts';
 
 /** What a bench is at, whatever kind of machine stands on it. */

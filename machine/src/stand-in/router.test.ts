@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one set of cases about one thing */
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { compute } from '@kerbe/core/compute/compute';

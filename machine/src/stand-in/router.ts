@@ -1,8 +1,10 @@
+/* eslint max-lines: off -- one simulated machine, whose switches, axes and spindle are one state */
 import { Axes, type Point } from './axes.ts';
 import type { Hand } from './hands.ts';
 import { LineQueue } from './line-queue.ts';
 import { MadeMoves } from './made-moves.ts';
-import { NotObeyed, type Order, Reader } from './reader.ts';
+import { NotObeyed } from './block-words.ts';
+import { type Order, Reader } from './reader.ts';
 import { BitDrawer } from './bit-drawer.ts';
 import { mulberry } from './random.ts';
 import { DOME, type MadeAs } from './made-as.ts';
