@@ -1,5 +1,8 @@
 import { STEEPEST_RAMP } from './fields/depths.ts';
 
+/** More than any job holds. */
+const MOST_CUTS = 1000;
+
 type Loose = Record<string, unknown>;
 const isLoose = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
 
@@ -8,7 +11,8 @@ const isLoose = (value: unknown): value is Loose => typeof value === 'object' &&
  * @example upgraded({ cuts: [{ start: null }] }) // { cuts: [{ start: [] }] }
  */
 export function upgraded(document: unknown): unknown {
-  if (!isLoose(document) || !Array.isArray(document.cuts)) return document;
+  // A longer list is refused as it is.
+  if (!isLoose(document) || !Array.isArray(document.cuts) || document.cuts.length > MOST_CUTS) return document;
   return { ...document, cuts: document.cuts.map((cut: unknown) => (isLoose(cut) ? upgradedCut(cut) : cut)) };
 }
 

@@ -1,0 +1,23 @@
+import { expect, test } from 'vitest';
+import { upgraded } from './older-job.ts';
+
+const cut = (fields: object) => (upgraded({ cuts: [fields] }) as { cuts: object[] }).cuts[0];
+
+test.each([
+  [{ start: null }, { start: [] }],
+  [{ start: { x: 1, y: 2 } }, { start: [{ x: 1, y: 2 }] }],
+  [{ start: [{ x: 1, y: 2 }] }, { start: [{ x: 1, y: 2 }] }],
+  [{ ramp: 40 }, { ramp: 30 }],
+  [{ ramp: 30 }, { ramp: 30 }],
+  [{ entry: { kind: 'ramp', angle: 45 } }, { entry: { kind: 'ramp', angle: 30 } }],
+  // What no version wrote is left for the schema to refuse.
+  [{ ramp: 46 }, { ramp: 46 }],
+  [{ ramp: '40' }, { ramp: '40' }],
+  [{ entry: 7 }, { entry: 7 }],
+])('%j is now %j', (before, after) => expect(cut(before)).toEqual(after));
+
+test('what is no job comes back as it is, and a list beyond all measure is not gone through', () => {
+  const cuts = Array.from({ length: 2000 }, () => ({ start: null }));
+  for (const odd of [null, 7, 'x', [], { cuts: 3 }, { cuts }]) expect(upgraded(odd)).toBe(odd);
+  expect(upgraded({ cuts: [null, 5] })).toEqual({ cuts: [null, 5] });
+});
