@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
-import { availableParallelism } from 'node:os';
+import { setPriority } from 'node:os';
 import { DATA, ROOT } from './paths.ts';
 
 interface Outcome {
@@ -20,7 +20,7 @@ interface Check {
   count?: () => Outcome;
 }
 
-/** Checks that only read the sources: as many at once as there are processors. */
+/** Checks that only read the sources: beside the browser tests, which wait for clocks most of the time, and behind them. */
 const READING: Check[] = [
   { name: 'lint', tool: 'eslint', args: ['--max-warnings', '0', '.'] },
   { name: 'types of web', tool: 'svelte-check', args: ['--threshold', 'warning', '--output', 'human'], folder: 'web' },
@@ -33,43 +33,43 @@ const READING: Check[] = [
   },
 ];
 
-/** Checks that run the program: one after another, so that none takes time from what another measures. */
-const RUNNING: Check[] = [
-  {
-    name: 'unit tests',
-    tool: 'vitest',
-    args: ['run', '--reporter=default', '--reporter=json', `--outputFile=${OUT}/unit.json`],
-    count: unit,
-  },
-  { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser },
-];
+const UNIT: Check = {
+  name: 'unit tests',
+  tool: 'vitest',
+  args: ['run', '--reporter=default', '--reporter=json', `--outputFile=${OUT}/unit.json`],
+  count: unit,
+};
+const BROWSER: Check = { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser };
+
+/** How far behind all else a check goes that only reads. */
+const BEHIND = 10;
 
 /** `./kerbe test [CHECK]`: every check, or those whose names begin so, ending in one line `N passed, N failed`. */
 export async function test(args: string[]): Promise<void> {
   rmSync(OUT, { recursive: true, force: true });
   mkdirSync(OUT, { recursive: true });
   const total: Outcome = { passed: 0, failed: 0 };
-  const checkAll = async (checks: Check[], atOnce: number) => {
+  const checkAll = async (checks: Check[], priority = 0) => {
     const waiting = checks.filter(({ name }) => !args[0] || name.startsWith(args[0]));
     const next = async (): Promise<void> => {
       const check = waiting.shift();
       if (!check) return;
-      const { passed, failed } = await run(check);
+      const { passed, failed } = await run(check, priority);
       total.passed += passed;
       total.failed += failed;
       return next();
     };
-    await Promise.all(Array.from({ length: atOnce }, next));
+    await next();
   };
   // Types that the kit writes from the routes, which the checks of the web read.
-  await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }], 1);
-  await checkAll(READING, availableParallelism());
-  await checkAll(RUNNING, 1);
+  await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }]);
+  await checkAll([UNIT]);
+  await Promise.all([checkAll([BROWSER]), checkAll(READING, BEHIND)]);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
 }
 
-async function run({ name, tool, args, folder, count }: Check): Promise<Outcome> {
+async function run({ name, tool, args, folder, count }: Check, priority: number): Promise<Outcome> {
   const started = Date.now();
   const said: Buffer[] = [];
   const code = await new Promise<number | null>((resolve) => {
@@ -78,6 +78,7 @@ async function run({ name, tool, args, folder, count }: Check): Promise<Outcome>
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
     });
+    if (priority && child.pid) setPriority(child.pid, priority);
     child.stdout.on('data', (data: Buffer) => said.push(data));
     child.stderr.on('data', (data: Buffer) => said.push(data));
     child.on('error', (error) => {

@@ -98,8 +98,8 @@ test('an entry of a run that never reached the runner is closed, and says that n
     const { revision } = await bench.ask<{ revision: string }>('/api/jobs/comet-marker');
     await sql`insert into programs (hash, job_id, revision_id, name, text, cuts, minutes)
       values (${hash}, 'comet-marker', ${revision}, 'x.nc', 'M2', '[]', 1)`.execute(db);
-    await sql`insert into runs (id, job_id, program_hash, bench, phase, planned_minutes, settings, started)
-      values (${id}, 'comet-marker', ${hash}, 'b', 'running', 1, '{"cuts":[]}', now() - interval '20 seconds')`.execute(
+    await sql`insert into runs (id, job_id, program_hash, bench, bench_id, phase, planned_minutes, settings, started)
+      values (${id}, 'comet-marker', ${hash}, 'b', 'dome-workshop', 'running', 1, '{"cuts":[]}', now() - interval '20 seconds')`.execute(
       db,
     );
     // Not at once: a start may be on its way.
