@@ -50,16 +50,11 @@ export async function test(args: string[]): Promise<void> {
   mkdirSync(OUT, { recursive: true });
   const total: Outcome = { passed: 0, failed: 0 };
   const checkAll = async (checks: Check[], priority = 0) => {
-    const waiting = checks.filter(({ name }) => !args[0] || name.startsWith(args[0]));
-    const next = async (): Promise<void> => {
-      const check = waiting.shift();
-      if (!check) return;
+    for (const check of checks.filter(({ name }) => !args[0] || name.startsWith(args[0]))) {
       const { passed, failed } = await run(check, priority);
       total.passed += passed;
       total.failed += failed;
-      return next();
-    };
-    await next();
+    }
   };
   // Types that the kit writes from the routes, which the checks of the web read.
   await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }]);
