@@ -1,4 +1,4 @@
-import { expect, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import { atRest, expect, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
 import type { Page } from '@playwright/test';
 
 const choose = async (page: Page, bench: string) => {
@@ -21,13 +21,13 @@ test('two benches run two jobs at the same time, one of them a program for each 
   test.setTimeout(300_000);
   const jobs = shop.url();
   // A bench without a tool setter, whose spindle is switched by hand: its height is zeroed for every bit.
-  await shop.getByRole('link', { name: /Comet trail marker/ }).click();
+  await shop.getByRole('link', { name: /Sundial face/ }).click();
   await choose(shop, 'Pavilion router');
-  await setUp(shop, 'V 90° 12.7');
+  await setUp(shop, 'V 60° 12.7');
   await goTo(shop, 'Run');
   const programs = shop.getByRole('group', { name: /One program a bit/ });
   await expect(programs.getByRole('radio')).toHaveCount(2);
-  await expect(programs.getByRole('radio', { name: /^1 V 90/ })).toBeChecked();
+  await expect(programs.getByRole('radio', { name: /^1 V 60/ })).toBeChecked();
 
   // Someone else at the first bench, with another job.
   const other = await context.newPage();
@@ -84,4 +84,9 @@ test('two benches run two jobs at the same time, one of them a program for each 
     await expect(entry).toContainText('Pavilion router');
     await expect(entry).toContainText('finished', { timeout: 15_000 });
   }
+  // The first bench is left as others want to find it.
+  await other.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(other.getByText(/Stopped after line/)).toBeVisible();
+  await atRest(other);
+  await other.close();
 });

@@ -52,7 +52,7 @@ test.describe('the server’s doors', () => {
       const response = await request.fetch(address() + path.replace(/^\//, ''), {
         method,
         data: body,
-        headers: body === undefined ? {} : { 'content-type': 'application/json' },
+        headers: { 'x-kerbe-page': 'doors', ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
         failOnStatusCode: false,
       });
       expect(response.status()).toBe(status);
