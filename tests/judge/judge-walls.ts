@@ -103,7 +103,21 @@ export function judgeWalls(
         const [[ax, ay], [bx, by]] = [places[k], places[(k + high.length - 1) % high.length]];
         return broken[k] || Math.hypot(ax - bx, ay - by) > 2 * every;
       });
-      if (whole && run.length > 2 && long < tabs.length - 3 * every - swept.cell - radius)
+      // Where another stretch of outline passes an end of the tab, the bit goes there, too: half of it stands at least.
+      const apart = Math.ceil(tabs.length / every);
+      const crowded = [run[0], run[run.length - 1]].some((k) => {
+        const [x, y] = places[k];
+        const near = asked.diameter + (asked.side === 'on' ? 0 : radius) + 0.1;
+        return (
+          drawn.loops.some((other) => other !== loop && distanceTo(other, x, y) < near) ||
+          places.some(([px, py], j) => {
+            const between = Math.abs(j - k);
+            return Math.min(between, places.length - between) > apart && Math.hypot(px - x, py - y) < near;
+          })
+        );
+      });
+      const least = crowded ? tabs.length / 2 : tabs.length;
+      if (whole && run.length > 2 && long < least - 3 * every - swept.cell - radius)
         found.push(
           `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
         );
