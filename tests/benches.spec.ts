@@ -32,7 +32,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
   // Someone else at the first bench, with another job.
   const other = await context.newPage();
   await other.goto(jobs);
-  await other.getByRole('link', { name: /Entrance board/ }).click();
+  await other.getByRole('link', { name: /Night-light plate/ }).click();
   await other.getByRole('link', { name: /^Set-up/ }).click();
   await expect(other.getByText('On the')).toContainText('which reaches 820 × 520 × 130');
   const first = await other.getByRole('button', { name: /^Put .* in the stand-in$/ }).count();
