@@ -4,8 +4,8 @@ import type { Page } from '@playwright/test';
 const choose = async (page: Page, bench: string) => {
   await goTo(page, 'Set-up');
   await page.getByLabel('bench', { exact: true }).selectOption({ label: bench });
-  await expect(page.getByText('All changes kept')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Connect the stand-in router' })).toBeVisible();
+  // It waits until the server knows which bench the job is for.
+  await expect(page.getByRole('button', { name: 'Connect the stand-in router' })).toBeEnabled();
 };
 
 /** The program asks for the spindle, and its operator switches it on. */

@@ -80,7 +80,7 @@
         class="plain-button strong big"
         type="button"
         onclick={() => feed.tell({ command: 'connect', job: session.id })}
-        disabled={state_.bench === 'connecting' || feed.whyNot('connect') !== undefined}
+        disabled={state_.bench === 'connecting' || session.saving !== 'kept' || feed.whyNot('connect') !== undefined}
         >{state_.bench === 'connecting' ? 'Connecting…' : 'Connect the stand-in router'}</button
       >
     {:else}
