@@ -49,6 +49,13 @@ test('two benches run two jobs at the same time, one of them a program for each 
   await spindleOn(shop);
   await shop.getByRole('button', { name: 'Hold' }).click();
   await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
+  // Whatever becomes of the job meanwhile, what moves can be held here.
+  await shop.getByRole('button', { name: 'Undo' }).click();
+  await expect(shop.getByRole('button', { name: 'Redo' })).toBeEnabled();
+  await shop.waitForTimeout(500);
+  await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
+  await shop.getByRole('button', { name: 'Redo' }).click();
+  await expect(shop.getByRole('button', { name: 'Redo' })).toBeDisabled();
   // Both are at it, each with its own Hold.
   await startRun(other);
   await expect(other.getByRole('button', { name: 'Go on' })).toHaveCount(0);

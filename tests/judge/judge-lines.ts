@@ -1,5 +1,5 @@
 import type { Drawn } from './drawings.ts';
-import { Edges } from './edges.ts';
+import { Edges, toSegment } from './edges.ts';
 import { GOUGE, say } from './finding.ts';
 import type { Move } from './moves.ts';
 import type { Asked } from './settings.ts';
@@ -42,12 +42,7 @@ export function judgeLines(moves: Move[], drawn: Drawn, asked: Asked): string[] 
   }
   if (beside) found.push(say(beside.move, `cuts ${beside.by.toFixed(4)} mm beside the lines`));
   const followed = (x: number, y: number) =>
-    (cells.get(`${Math.floor(x)} ${Math.floor(y)}`) ?? []).some((m) => {
-      const [dx, dy] = [m.bx - m.ax, m.by - m.ay];
-      const long = dx * dx + dy * dy;
-      const t = long > 0 ? Math.min(1, Math.max(0, ((x - m.ax) * dx + (y - m.ay) * dy) / long)) : 0;
-      return Math.hypot(x - m.ax - t * dx, y - m.ay - t * dy) < GOUGE;
-    });
+    (cells.get(`${Math.floor(x)} ${Math.floor(y)}`) ?? []).some((m) => toSegment(x, y, m.ax, m.ay, m.bx, m.by) < GOUGE);
   for (const loop of drawn.loops)
     for (let k = 0; k < loop.length - (drawn.open ? 1 : 0); k++) {
       const [[ax, ay], [bx, by]] = [loop[k], loop[(k + 1) % loop.length]];

@@ -1,5 +1,5 @@
 import type { Drawn } from './drawings.ts';
-import type { Edges } from './edges.ts';
+import { type Edges, toSegment } from './edges.ts';
 import type { Move } from './moves.ts';
 import type { Asked } from './settings.ts';
 import type { Wood } from './wood.ts';
@@ -134,9 +134,7 @@ function distanceTo(loop: readonly (readonly [number, number])[], x: number, y: 
   let nearest = Infinity;
   loop.forEach(([ax, ay], k) => {
     const [bx, by] = loop[(k + 1) % loop.length];
-    const long = (bx - ax) ** 2 + (by - ay) ** 2;
-    const t = long > 0 ? Math.min(1, Math.max(0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / long)) : 0;
-    nearest = Math.min(nearest, Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay)));
+    nearest = Math.min(nearest, toSegment(x, y, ax, ay, bx, by));
   });
   return nearest;
 }

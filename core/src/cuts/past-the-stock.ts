@@ -5,7 +5,7 @@ import { thickest } from '../stock/stock.ts';
  * How far a through cut goes past the stock, mm: a hair with zero on the spoilboard, so that the board is not scored;
  * half a millimetre with zero on top, where the stock's thickness decides (common practice: 0.05 to 1 mm).
  */
-export const PAST_THE_STOCK = { spoilboard: 0.05, stock: 0.5 } as const;
+const PAST_THE_STOCK = { spoilboard: 0.05, stock: 0.5 } as const;
 
 /** Deeper than this into the spoilboard, mm, no through cut needs to go (common practice). */
 export const DEEPEST_PAST = 1;

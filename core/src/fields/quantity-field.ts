@@ -63,7 +63,7 @@ function quantityField(
 }
 
 /** An option that takes a number. */
-export function quantityOption(
+function quantityOption(
   name: string,
   quantity: QuantityKind,
   limits: Limits,

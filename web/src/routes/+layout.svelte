@@ -5,7 +5,7 @@
   import BenchBar from '$lib/components/BenchBar.svelte';
 
   let { children } = $props();
-  // One for all pages: Hold and Stop are on every screen whenever a linked machine is at something.
+  // One for all pages: Hold and Stop are on every screen while the machine that is followed is at something.
   const feed = new BenchFeed();
   provideBench(feed);
   onMount(() => {

@@ -25,8 +25,12 @@
   provideWorkplace(workplace);
   const feed = useBench();
   const scheme = new Scheme();
+  let following = false;
   $effect(() => {
     const { link, id } = session.job.bench;
+    // An undo, or another window, may give the job another bench: what moves keeps its Hold here until it rests.
+    if (following && feed.busy) return;
+    following = true;
     feed.follow(link === 'stand-in' ? id : undefined);
   });
 
