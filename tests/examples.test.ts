@@ -22,6 +22,7 @@ import { count, length } from '../core/src/fields/quantity-field.ts';
 import { slotOf } from '../core/src/fields/slot.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 import { Refused } from '../web/src/lib/server/refusal.ts';
+import { pathForTests } from '@kerbe/core/motion/path-for-tests';
 
 // Examples of doc comments are run: code with its result as it stands there; those in words by what is written for them
 // here, or by the test that is named. An example that is none of these fails.
@@ -101,7 +102,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   },
   'motion/plan': () => {
     const limits = { speed: { x: 9e3, y: 9e3, z: 9e3 }, acceleration: { x: 100, y: 100, z: 100 }, cornerStep: 1 };
-    const path = { xyz: Float64Array.of(0, 0, 0, 100, 0, 0), feed: Float64Array.of(0, 1200) };
+    const path = pathForTests([0, 0, 0, 100, 0, 0], [0, 1200]);
     expect(planMotion(path, limits).minutes * 60).toBeCloseTo(5.2, 9);
   },
   'carving/engagement': ['core/src/carving/engagement.test.ts', 'a line into solid wood is a slot all along'],
@@ -111,7 +112,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   },
   'carving/intrusion': () => {
     const clamp = { id: 'c', kind: 'clamp' as const, x: 0, y: 6, length: 40, width: 20, height: 9 };
-    const path = { xyz: Float64Array.of(0, 5, -1, 40, 5, -1), feed: Float64Array.of(0, 900) };
+    const path = pathForTests([0, 5, -1, 40, 5, -1], [0, 900]);
     expect(intrusion(path, 3, clamp)).toBeCloseTo(2, 9);
   },
   'artwork/artwork-scale': () => {

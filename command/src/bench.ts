@@ -16,7 +16,7 @@ import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { compute, ComputeCache } from '@kerbe/core/compute/compute';
 import { FACES } from '@kerbe/core/document/item';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
-import type { Path } from '@kerbe/core/motion/path';
+import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { p99, waitsUnderLoad } from './bench-load.ts';
 import { letterPage } from './bench-page.ts';
@@ -286,14 +286,13 @@ async function answering(folder: string): Promise<void> {
 
 function manyMoves(count: number): Path {
   const xyz = new Float64Array(3 * count);
-  const feed = new Float64Array(count).fill(1000);
   for (let i = 0; i < count; i++) {
     const row = Math.floor(i / 1000);
     xyz[3 * i] = (i % 1000) * 0.6;
     xyz[3 * i + 1] = row * 2 + Math.sin(i / 20);
     xyz[3 * i + 2] = -2 - Math.cos(i / 13);
   }
-  return { xyz, feed };
+  return pathAlong(xyz, 1000);
 }
 
 function sampled(loops: Loops, every: number): Float64Array {

@@ -108,11 +108,11 @@ export function searchLinks(path: Path, turnable: boolean): { now: number; best:
   return { now, best, tracks: n };
 }
 
-function stretchesOf({ xyz, feed }: Path): Stretch[] {
+function stretchesOf({ xyz, rapid }: Path): Stretch[] {
   const out: Stretch[] = [];
   let open: Stretch | undefined;
-  for (let i = 0; i < feed.length; i++) {
-    if (feed[i] === 0) {
+  for (let i = 0; i < rapid.length; i++) {
+    if (rapid[i]) {
       open = undefined;
       continue;
     }

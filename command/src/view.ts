@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { parseArgs } from 'node:util';
 import { createCanvas, GlobalFonts } from '@napi-rs/canvas';
+import type { Path } from '@kerbe/core/motion/path';
 import { scaleLinear } from 'd3-scale';
 import { readFileSync } from 'node:fs';
 import { Misuse } from './misuse.ts';
@@ -27,7 +28,7 @@ export function view(args: string[]): void {
   console.log(`Drew ${path.feed.length - 1} moves to ${png}.`);
 }
 
-function drawPath({ xyz, feed }: { xyz: Float64Array; feed: Float64Array }): Buffer {
+function drawPath({ xyz, rapid }: Path): Buffer {
   const require = createRequire(import.meta.url);
   const font = readFileSync(
     require.resolve('@fontsource/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff2'),
@@ -52,13 +53,12 @@ function drawPath({ xyz, feed }: { xyz: Float64Array; feed: Float64Array }): Buf
   pen.fillStyle = '#f3efe2';
   pen.fillRect(0, 0, WIDTH, HEIGHT);
   pen.lineCap = 'round';
-  for (let i = 1; i < feed.length; i++) {
-    const rapid = feed[i] === 0;
+  for (let i = 1; i < rapid.length; i++) {
     const depth = lowest < 0 ? Math.min(0, xyz[3 * i + 2]) / lowest : 0;
-    pen.strokeStyle = rapid
+    pen.strokeStyle = rapid[i]
       ? '#b8351f'
       : `rgb(${[60, 43, 26].map((v, c) => Math.round(v + (1 - depth) * ([170, 140, 100][c] - v))).join()})`;
-    pen.lineWidth = rapid ? 0.6 : 1.4;
+    pen.lineWidth = rapid[i] ? 0.6 : 1.4;
     pen.setLineDash(rapid ? [1, 4] : []);
     pen.beginPath();
     pen.moveTo(sx(xyz[3 * i - 3]), sy(xyz[3 * i - 2]));

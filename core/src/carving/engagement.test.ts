@@ -6,10 +6,10 @@ import { engagementOf } from './engagement.ts';
 function cuts(...lines: (readonly [number, number, number, number])[]): Path {
   const builder = new PathBuilder();
   for (const [ax, ay, bx, by] of lines) {
-    builder.to(ax, ay, 5, 0);
+    builder.rapid(ax, ay, 5);
     builder.to(ax, ay, -2, 300);
     builder.to(bx, by, -2, 1000);
-    builder.to(bx, by, 5, 0);
+    builder.rapid(bx, by, 5);
   }
   return builder.done();
 }

@@ -30,14 +30,14 @@ const MEETS = 0.1;
  * @example a straight line of 100 mm into solid wood: 100 mm in wood, all of it a slot
  */
 export function engagementOf(
-  { xyz, feed }: Path,
+  { xyz, rapid }: Path,
   radius: number,
   z: number,
   before: readonly { path: Path; radius: number }[] = [],
 ): Engagement {
   const cell = radius * CELL;
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < feed.length; i++) {
+  for (let i = 0; i < rapid.length; i++) {
     if (xyz[3 * i + 2] > z + 1e-6) continue;
     minX = Math.min(minX, xyz[3 * i]);
     maxX = Math.max(maxX, xyz[3 * i]);
@@ -75,9 +75,9 @@ export function engagementOf(
     if (run > 2 * radius) out.slots += run;
     run = 0;
   };
-  for (let i = 1; i < feed.length; i++) {
+  for (let i = 1; i < rapid.length; i++) {
     const [ax, ay, bx, by] = [xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i], xyz[3 * i + 1]];
-    if (feed[i] === 0 || xyz[3 * i - 1] > z + 1e-6 || xyz[3 * i + 2] > z + 1e-6) {
+    if (rapid[i] || xyz[3 * i - 1] > z + 1e-6 || xyz[3 * i + 2] > z + 1e-6) {
       if (xyz[3 * i + 2] <= z + 1e-6) stamp(bx, by);
       endRun();
       continue;

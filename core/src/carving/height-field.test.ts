@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Profile } from '../bits/bit.ts';
+import { pathAlong } from '../motion/path.ts';
 import { carveField } from './height-field.ts';
 import { CarvedMoves } from './section.ts';
 import { sweptHeight } from './swept.ts';
@@ -12,7 +13,7 @@ const BITS: Record<string, Profile> = {
   'an engraving cutter with a flat': { flat: 0.5, slope: 0.4, radius: 3 },
   'an end mill': { flat: 3, slope: 0, radius: 3 },
 };
-const move = (...xyz: number[]) => ({ xyz: Float64Array.from(xyz), feed: new Float64Array(xyz.length / 3).fill(100) });
+const move = (...xyz: number[]) => pathAlong(Float64Array.from(xyz), 100);
 
 describe('the carved piece as a height field', () => {
   test('a level groove: depth at its middle, walls at the bit’s angle, width 2·d·tan α', () => {

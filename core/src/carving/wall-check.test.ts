@@ -1,11 +1,10 @@
 import { describe, expect, test } from 'vitest';
+import { pathAlong } from '../motion/path.ts';
 import { checkWalls } from './wall-check.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 
 const bit = { flat: 0, slope: Math.tan(Math.PI / 6), radius: 20 };
-const groove = (depth: number) => ({
-  xyz: Float64Array.of(0, 5, -depth, 100, 5, -depth),
-  feed: Float64Array.of(0, 1000),
-});
+const groove = (depth: number) => pathForTests([0, 5, -depth, 100, 5, -depth], [0, 1000]);
 /** Walls far from any groove. */
 const strip = [Float64Array.of(10, 53, 90, 53, 90, 57, 10, 57)];
 const exact = 2 / bit.slope;
@@ -28,7 +27,7 @@ describe('walls against the ideal (closed formula d = w/(2·tan α))', () => {
   });
   test('walls that no groove comes near are not reached at all', () => {
     expect(checkWalls(groove(exact), bit, strip, 0.5).standing).toBe(Infinity);
-    const nothing = { xyz: new Float64Array(0), feed: new Float64Array(0) };
+    const nothing = pathAlong(new Float64Array(0));
     expect(checkWalls(nothing, bit, strip, 0.5).standing).toBe(Infinity);
   });
 });

@@ -1,3 +1,4 @@
+import { pathAlong } from '../motion/path.ts';
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
@@ -217,7 +218,7 @@ async function computeCut(
 }
 
 const NOTHING = {
-  path: { xyz: new Float64Array(0), feed: new Float64Array(0) },
+  path: pathAlong(new Float64Array(0)),
   feed: 0,
   plunge: 0,
   speed: 0,

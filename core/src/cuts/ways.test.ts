@@ -6,7 +6,7 @@ import { Clearance } from '../geometry/clearance.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { insideArea } from '../geometry/stretches.ts';
-import type { Path } from '../motion/path.ts';
+import { type Path, pathAlong } from '../motion/path.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { carvablesOf } from '../ways/carvable.ts';
 import { enterTrack } from '../ways/entry.ts';
@@ -98,7 +98,7 @@ describe('ways in', () => {
   const slope = Math.tan(0.1);
   const ring: Track = { ...flatTrack([...box(0, 0, 20, 10)], -3, true) };
   const line: Track = flatTrack([0, 0, 15, 0, 15, 8], -3, false);
-  const steep = ({ xyz }: Track) => steepest({ xyz, feed: Float64Array.from({ length: xyz.length / 3 }, () => 1000) });
+  const steep = ({ xyz }: Track) => steepest(pathAlong(xyz, 1000));
   test.each([
     ['round a ring', ring, 'ramp'],
     ['back and forth on a line', line, 'ramp'],

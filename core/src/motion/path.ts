@@ -1,13 +1,31 @@
 import { MOST_MOVES, TooManyMoves } from './too-many-moves.ts';
 
 /**
- * Where the bit goes: points in mm on the sheet (x right, y up from the stock's lower left corner, z up from the top of
- * the stock), and for each point the feed of the move that ends there, mm/min; 0 is a rapid move. The first point is
- * where the path starts.
+ * Where the tool goes: points in mm on the sheet (x right, y up from the stock's lower left corner, z up from the top of
+ * the stock), and of the move that ends at each point what it is. The first point is where the path starts.
+ *
+ * A path is strokes, one after the other: the tool comes by rapid moves, begins, goes along, and leaves by rapid moves.
  */
 export interface Path {
   xyz: Float64Array;
+  /** mm/min; 0 of rapid moves, which go as fast as the axes do. */
   feed: Float64Array;
+  /** 1 of rapid moves. */
+  rapid: Uint8Array;
+  /** How much of the tool's power is on along the move, 0 to 1: a turning bit's is 1 where it feeds. */
+  power: Float32Array;
+}
+
+/** A path along points at one feed, or all of rapid moves. @example pathAlong(Float64Array.of(0, 0, 5, 9, 0, 5)).rapid // [1, 1] */
+export function pathAlong(xyz: Float64Array, feed?: number): Path {
+  const n = xyz.length / 3;
+  const rapid = feed === undefined;
+  return {
+    xyz,
+    feed: new Float64Array(n).fill(feed ?? 0),
+    rapid: new Uint8Array(n).fill(rapid ? 1 : 0),
+    power: new Float32Array(n).fill(rapid ? 0 : 1),
+  };
 }
 
 const tooMany = () =>
@@ -19,6 +37,8 @@ const tooMany = () =>
 export class PathBuilder {
   private xyz = new Float64Array(3 * 1024);
   private feeds = new Float64Array(1024);
+  private rapids = new Uint8Array(1024);
+  private powers = new Float32Array(1024);
   private count = 0;
 
   constructor(private readonly most = MOST_MOVES) {}
@@ -37,8 +57,17 @@ export class PathBuilder {
     return this.xyz[3 * this.count - 1];
   }
 
-  /** Goes to a point; a move that goes nowhere is dropped. */
-  to(x: number, y: number, z: number, feed: number): void {
+  /** Feeds to a point with the tool's power on; a move that goes nowhere is dropped. */
+  to(x: number, y: number, z: number, feed: number, power = 1): void {
+    this.add(x, y, z, feed, 0, power);
+  }
+
+  /** Goes to a point as fast as the axes do, the power off; a move that goes nowhere is dropped. */
+  rapid(x: number, y: number, z: number): void {
+    this.add(x, y, z, 0, 1, 0);
+  }
+
+  private add(x: number, y: number, z: number, feed: number, rapid: number, power: number): void {
     const n = 3 * this.count;
     if (n > 0 && this.xyz[n - 3] === x && this.xyz[n - 2] === y && this.xyz[n - 1] === z) return;
     if (this.count === this.feeds.length) {
@@ -49,25 +78,38 @@ export class PathBuilder {
       const feeds = new Float64Array(2 * this.feeds.length);
       feeds.set(this.feeds);
       this.feeds = feeds;
+      const rapids = new Uint8Array(feeds.length);
+      rapids.set(this.rapids);
+      this.rapids = rapids;
+      const powers = new Float32Array(feeds.length);
+      powers.set(this.powers);
+      this.powers = powers;
     }
     this.xyz[n] = x;
     this.xyz[n + 1] = y;
     this.xyz[n + 2] = z;
+    this.rapids[this.count] = rapid;
+    this.powers[this.count] = power;
     this.feeds[this.count++] = feed;
   }
 
   done(): Path {
-    return { xyz: this.xyz.slice(0, 3 * this.count), feed: this.feeds.slice(0, this.count) };
+    return {
+      xyz: this.xyz.slice(0, 3 * this.count),
+      feed: this.feeds.slice(0, this.count),
+      rapid: this.rapids.slice(0, this.count),
+      power: this.powers.slice(0, this.count),
+    };
   }
 }
 
 /** Length cut and length of rapid moves, the lowest z, mm, and how often the bit lifts between cutting. */
-export function measurePath({ xyz, feed }: Path): { cut: number; link: number; lowest: number; lifts: number } {
+export function measurePath({ xyz, rapid }: Path): { cut: number; link: number; lowest: number; lifts: number } {
   let cut = 0;
   let link = 0;
   let lowest = 0;
   let lifts = -1;
-  for (let i = 0; i < feed.length; i++) {
+  for (let i = 0; i < rapid.length; i++) {
     lowest = Math.min(lowest, xyz[3 * i + 2]);
     if (i === 0) continue;
     const dx = xyz[3 * i] - xyz[3 * i - 3];
@@ -75,8 +117,8 @@ export function measurePath({ xyz, feed }: Path): { cut: number; link: number; l
     const dz = xyz[3 * i + 2] - xyz[3 * i - 1];
     // Several times as quick as Math.hypot, whose care for huge numbers is not needed here.
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
-    if (feed[i] > 0 && feed[i - 1] === 0) lifts++;
-    if (feed[i] > 0) cut += length;
+    if (!rapid[i] && rapid[i - 1]) lifts++;
+    if (!rapid[i]) cut += length;
     else link += length;
   }
   return { cut, link, lowest, lifts: Math.max(0, lifts) };
@@ -85,11 +127,13 @@ export function measurePath({ xyz, feed }: Path): { cut: number; link: number; l
 /** Paths one after the other, as one. */
 export function joinPaths(paths: readonly Path[]): Path {
   const n = paths.reduce((sum, p) => sum + p.feed.length, 0);
-  const joined: Path = { xyz: new Float64Array(3 * n), feed: new Float64Array(n) };
+  const joined = pathAlong(new Float64Array(3 * n));
   let at = 0;
   for (const path of paths) {
     joined.xyz.set(path.xyz, 3 * at);
     joined.feed.set(path.feed, at);
+    joined.rapid.set(path.rapid, at);
+    joined.power.set(path.power, at);
     at += path.feed.length;
   }
   return joined;

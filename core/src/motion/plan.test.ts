@@ -1,16 +1,18 @@
 import { expect, test } from 'vitest';
 import { type Path } from './path.ts';
 import { planMotion } from './plan.ts';
+import { pathForTests } from './path-for-tests.ts';
 
 const limits = {
   speed: { x: 6000, y: 6000, z: 2400 },
   acceleration: { x: 400, y: 400, z: 250 },
   cornerStep: 300,
 };
-const path = (feed: number, ...points: [number, number, number][]): Path => ({
-  xyz: Float64Array.from(points.flat()),
-  feed: Float64Array.from(points.map(() => feed)),
-});
+const path = (feed: number, ...points: [number, number, number][]): Path =>
+  pathForTests(
+    points.flat(),
+    points.map(() => feed),
+  );
 const seconds = (p: Path) => planMotion(p, limits).minutes * 60;
 
 test('one move from rest to rest takes s/v + v/a, or 2·√(s/a) where v is not reached', () => {

@@ -24,7 +24,7 @@ const PER_MINUTE2 = 3600;
  * @param dwells where the bit waits; a point counts as reached when it has waited there.
  * @example two points 100 mm apart at 1200 mm/min and 100 mm/s²: 5.2 s
  */
-export function planMotion({ xyz, feed }: Path, limits: Limits, dwells?: Dwells): MotionPlan {
+export function planMotion({ xyz, feed, rapid }: Path, limits: Limits, dwells?: Dwells): MotionPlan {
   const n = feed.length;
   const at = new Float64Array(n);
   if (n < 2) return { at, minutes: 0 };
@@ -48,7 +48,7 @@ export function planMotion({ xyz, feed }: Path, limits: Limits, dwells?: Dwells)
     const uy = dy / l;
     const uz = dz / l;
     const most = Math.min(s.x / Math.abs(ux), s.y / Math.abs(uy), s.z / Math.abs(uz));
-    top[i] = feed[i] > 0 ? Math.min(feed[i], most) : most;
+    top[i] = rapid[i] ? most : Math.min(feed[i], most);
     acceleration[i] = PER_MINUTE2 * Math.min(a.x / Math.abs(ux), a.y / Math.abs(uy), a.z / Math.abs(uz));
     if (before > 0) {
       const change = Math.max(Math.abs(ux - px), Math.abs(uy - py), Math.abs(uz - pz));

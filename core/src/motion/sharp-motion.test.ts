@@ -2,12 +2,13 @@ import { expect, test } from 'vitest';
 import { measurePath } from './path.ts';
 import { planMotion } from './plan.ts';
 import { flatTrack, reverseTrack, type Track } from './track.ts';
+import { pathForTests } from './path-for-tests.ts';
 
 test('lifts are counted between cutting, not move by move', () => {
-  const path = {
-    xyz: Float64Array.of(0, 0, 5, 0, 0, -1, 5, 0, -1, 9, 0, -1, 9, 0, 5, 20, 0, 5, 20, 0, -1, 30, 0, -1, 30, 0, 5),
-    feed: Float64Array.of(0, 300, 900, 900, 0, 0, 300, 900, 0),
-  };
+  const path = pathForTests(
+    [0, 0, 5, 0, 0, -1, 5, 0, -1, 9, 0, -1, 9, 0, 5, 20, 0, 5, 20, 0, -1, 30, 0, -1, 30, 0, 5],
+    [0, 300, 900, 900, 0, 0, 300, 900, 0],
+  );
   expect(measurePath(path).lifts).toBe(1);
 });
 
@@ -21,7 +22,7 @@ test('a track with a tail has no ring once it is gone the other way', () => {
 test('where a way bends downwards it is passed at the corner step of Z too (by hand)', () => {
   const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
   const d = 100 * Math.SQRT1_2;
-  const path = { xyz: Float64Array.of(0, 0, 0, 100, 0, 0, 100 + d, 0, -d), feed: Float64Array.of(0, 3000, 3000) };
+  const path = pathForTests([0, 0, 0, 100, 0, 0, 100 + d, 0, -d], [0, 3000, 3000]);
   const [top, corner] = [50, 5 / Math.SQRT1_2];
   const timeOf = (from: number, to: number, a: number) =>
     (top - from) / a + (top - to) / a + (100 - (2 * top ** 2 - from ** 2 - to ** 2) / (2 * a)) / top;
@@ -31,7 +32,7 @@ test('where a way bends downwards it is passed at the corner step of Z too (by h
 
 test('a slow move before a fast one on a line is left at its own speed (v²/2a, by hand)', () => {
   const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 9999 };
-  const path = { xyz: Float64Array.of(0, 0, 0, 50, 0, 0, 150, 0, 0), feed: Float64Array.of(0, 600, 4800) };
+  const path = pathForTests([0, 0, 0, 50, 0, 0, 150, 0, 0], [0, 600, 4800]);
   const [a, slow, fast] = [400, 10, 80];
   const first = slow / a + (50 - slow ** 2 / (2 * a)) / slow;
   const speeding = (fast ** 2 - slow ** 2) / (2 * a);

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { betweenCuts } from './between-cuts.ts';
 import { DIALECTS } from './dialect.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 
 const limits = {
   speed: { x: 6000, y: 6000, z: 2400 },
@@ -9,7 +10,7 @@ const limits = {
 };
 /** A cut from (x, 0) down at z 5 to (x + 10, 0), as a program begins and ends it. */
 const cut = (x: number, bit = 'v', speed = 18_000) => ({
-  path: { xyz: Float64Array.of(x, 0, 5, x + 10, 0, 5), feed: Float64Array.of(0, 0) },
+  path: pathForTests([x, 0, 5, x + 10, 0, 5], [0, 0]),
   bit,
   speed,
 });

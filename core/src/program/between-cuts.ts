@@ -1,5 +1,5 @@
 import type { Limits } from '../document/limits.ts';
-import type { Path } from '../motion/path.ts';
+import { type Path, pathAlong } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import type { Dialect } from './dialect.ts';
 
@@ -30,8 +30,7 @@ export function betweenCuts(
   { spindle, bits }: Dialect,
   limits: Limits,
 ): BesideCut[] {
-  const way = (...points: number[]) =>
-    planMotion({ xyz: Float64Array.from(points), feed: new Float64Array(points.length / 3) }, limits).minutes;
+  const way = (...points: number[]) => planMotion(pathAlong(Float64Array.from(points)), limits).minutes;
   return cuts.map(({ path: { xyz }, bit, speed }, k) => {
     const last = cuts.at(k - 1)!;
     const same = k > 0 && last.bit === bit;

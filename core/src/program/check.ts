@@ -26,10 +26,10 @@ export function checkProgram({ path, dwell }: ReadProgram, { stock, bench, unit 
   const zero = zeroOf(stock);
   const thick = thickest(stock);
   const laid: Path = {
+    ...path,
     xyz: path.xyz.map((v, i) => v + [zero.x, zero.y, zero.z][i % 3]),
-    feed: path.feed,
   };
-  const { xyz, feed } = laid;
+  const { xyz, feed, rapid } = laid;
   let lowest = 0;
   let fastest = 0;
   let off = 0;
@@ -47,7 +47,7 @@ export function checkProgram({ path, dwell }: ReadProgram, { stock, bench, unit 
     lowest = Math.min(lowest, z);
     fastest = Math.max(fastest, feed[i]);
     if (z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
-    if (i > 0 && feed[i] === 0 && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
+    if (i > 0 && rapid[i] && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
   }
   const length = (mm: number) => formatLength(mm, unit);
   const findings: string[] = [];

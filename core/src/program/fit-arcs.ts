@@ -28,20 +28,20 @@ export interface ArcLimits {
 const LARGEST = 2000;
 
 /**
- * Puts true arcs in place of runs of short moves that lie on a circle within the tolerance, all at one feed, level or
- * rising evenly. The longest run that fits is taken from each point on.
+ * Puts true arcs in place of runs of short moves that lie on a circle within the tolerance, all at one feed and power,
+ * level or rising evenly. The longest run that fits is taken from each point on.
  *
  * @example a circle of 200 chords: three arcs
  */
 export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimits = {}): FittedMove[] {
   const within = { slope, mostTurn };
-  const { feed } = path;
+  const { feed, rapid } = path;
   const moves: FittedMove[] = [];
   for (let i = 0; i + 1 < feed.length;) {
     const limit = lastWithSameFeed(path, i);
     let best = i + 1;
     let arc: FittedMove['arc'];
-    if (feed[i + 1] > 0 && limit - i >= FEWEST) {
+    if (!rapid[i + 1] && limit - i >= FEWEST) {
       // The reach doubles while it fits, then is halved back to the last that does.
       let reach = FEWEST;
       let step = FEWEST;
@@ -69,9 +69,15 @@ export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimi
   return moves;
 }
 
-function lastWithSameFeed({ feed }: Path, i: number): number {
+function lastWithSameFeed({ feed, rapid, power }: Path, i: number): number {
   let j = i + 1;
-  while (j + 1 < feed.length && feed[j + 1] === feed[i + 1]) j++;
+  while (
+    j + 1 < feed.length &&
+    feed[j + 1] === feed[i + 1] &&
+    rapid[j + 1] === rapid[i + 1] &&
+    power[j + 1] === power[i + 1]
+  )
+    j++;
   return j;
 }
 

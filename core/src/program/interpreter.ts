@@ -9,7 +9,8 @@ export interface Point {
 
 /** What a block asks for, in the order of execution that NISTIR 6556 gives (table 8). Machine coordinates, mm. */
 export type Action =
-  | { do: 'move'; to: Point; feed: number }
+  /** A rapid move has feed 0. */
+  | { do: 'move'; to: Point; feed: number; rapid: boolean }
   | { do: 'probe'; to: Point; feed: number }
   | { do: 'dwell'; seconds: number }
   | { do: 'spindle'; turns: number; direction: 'clockwise' | 'counter-clockwise' | 'off' }
@@ -197,7 +198,7 @@ export class Interpreter {
     } else if (special === 10) this.setOffset(value);
     else if (special === 28 || special === 30) {
       if (axes) out.push(this.move(this.target(value, direct), 0));
-      out.push(this.move(this.home[special === 28 ? 0 : 1], 0));
+      out.push(this.move(this.home[special === 28 ? 0 : 1]));
     } else {
       const cycling = (m: typeof motion) => m === 81 || m === 82 || m === 83;
       if (motion !== undefined) {
@@ -215,7 +216,7 @@ export class Interpreter {
       ) {
         const to = this.target(value, direct);
         if (direct && this.motion !== 0 && this.motion !== 1) throw new Refused('G53 goes with G0 or G1 only.');
-        if (this.motion === 0) out.push(this.move(to, 0));
+        if (this.motion === 0) out.push(this.move(to));
         else {
           if (this.feed <= 0) throw new Refused('A feed F is needed before this move.');
           if (this.motion === 1) out.push(this.move(to, this.feed));
@@ -241,9 +242,10 @@ export class Interpreter {
     return now;
   }
 
-  private move(to: Point, feed: number): Action {
+  /** A move at a feed, or a rapid one. */
+  private move(to: Point, feed?: number): Action {
     this.position = to;
-    return { do: 'move', to, feed };
+    return { do: 'move', to, feed: feed ?? 0, rapid: feed === undefined };
   }
 
   private target(value: Map<string, number>, direct: boolean): Point {
@@ -276,22 +278,22 @@ export class Interpreter {
       throw new Refused('G83 would take more than a thousand pecks; its Q is too small.');
     const out: Action[] = [];
     const to = this.target(new Map([...value].filter(([letter]) => letter !== 'Z')), false);
-    const at = (z: number, feed: number) => out.push(this.move({ x: to.x, y: to.y, z }, feed));
-    if (this.position.z < cycle.r) out.push(this.move({ ...this.position, z: cycle.r }, 0));
-    out.push(this.move({ x: to.x, y: to.y, z: this.position.z }, 0));
-    at(cycle.r, 0);
+    const at = (z: number, feed?: number) => out.push(this.move({ x: to.x, y: to.y, z }, feed));
+    if (this.position.z < cycle.r) out.push(this.move({ ...this.position, z: cycle.r }));
+    out.push(this.move({ x: to.x, y: to.y, z: this.position.z }));
+    at(cycle.r);
     if (this.motion === 83) {
       for (let bottom = cycle.r; ;) {
         const next = Math.max(cycle.z, bottom - cycle.q);
-        if (bottom < cycle.r) at(Math.min(cycle.r, bottom + PECK_CLEARANCE), 0);
+        if (bottom < cycle.r) at(Math.min(cycle.r, bottom + PECK_CLEARANCE));
         at(next, this.feed);
         if (next <= cycle.z) break;
-        at(cycle.r, 0);
+        at(cycle.r);
         bottom = next;
       }
     } else at(cycle.z, this.feed);
     if (this.motion === 82 && cycle.p > 0) out.push({ do: 'dwell', seconds: cycle.p });
-    at(this.retractToInitial ? Math.max(cycle.initial, cycle.r) : cycle.r, 0);
+    at(this.retractToInitial ? Math.max(cycle.initial, cycle.r) : cycle.r);
     return out;
   }
 

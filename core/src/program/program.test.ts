@@ -3,6 +3,7 @@ import { readBlock } from './block.ts';
 import { DIALECTS } from './dialect.ts';
 import { programExtents } from './extents.ts';
 import { type ProgramCut, writeProgram } from './write.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 
 // NISTIR 6556, §3.3: “a line may have comments, spaces and tabs anywhere, and lower case is the same as upper case”;
 // (wording from memory) its example “g0x +0. 12 34y 7” reads as “g0 x+0.1234 y7”.
@@ -54,10 +55,7 @@ const cut = (bit: number, x: number): ProgramCut => ({
   id: `c${bit}`,
   title: 'Carve',
   bit: { number: bit, name: 'V 60°' },
-  path: {
-    xyz: Float64Array.of(x, 2, 5, x, 2, -1, x + 10.123456, 2, -1, x + 10.123456, 2, 5),
-    feed: Float64Array.of(0, 300, 900, 0),
-  },
+  path: pathForTests([x, 2, 5, x, 2, -1, x + 10.123456, 2, -1, x + 10.123456, 2, 5], [0, 300, 900, 0]),
   depth: 1,
   feed: 900,
   plunge: 300,

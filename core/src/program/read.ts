@@ -109,9 +109,11 @@ export function readProgram(text: string): ReadProgram {
           if (jump) {
             // From nowhere to here: no cut, and no way that anyone knows.
             jump = false;
-            builder.to(action.to.x, action.to.y, action.to.z, 0);
+            builder.rapid(action.to.x, action.to.y, action.to.z);
           }
-          builder.to(action.to.x, action.to.y, action.to.z, action.feed);
+          const { x, y, z } = action.to;
+          if (action.do === 'move' && action.rapid) builder.rapid(x, y, z);
+          else builder.to(x, y, z, action.feed);
           while (lineOf.length < builder.length) lineOf.push(line);
         } else if (action.do === 'end') return finish();
       }

@@ -10,6 +10,7 @@ import { ARC_FIT_TOLERANCE, fitArcs } from './fit-arcs.ts';
 import { readProgram } from './read.ts';
 import { timelineOf } from './timeline.ts';
 import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 
 const heading: ProgramHeading = {
   job: 'Dome plate',
@@ -52,7 +53,7 @@ function round(r: number, n: number, drop = 0): Path {
   }
   xyz.push(50 + r, 50, 5);
   feed.push(0);
-  return { xyz: Float64Array.from(xyz), feed: Float64Array.from(feed) };
+  return pathForTests(xyz, feed);
 }
 /** Largest distance of one path's points from another's lines, both ways. */
 function apart(a: Path, b: Path): number {
@@ -82,7 +83,7 @@ function ownMoves({ path }: { path: Path }, original: Path): Path {
   expect(indices.length).toBeGreaterThan(0);
   expect(low(original).length).toBeGreaterThan(0);
   const [first, last] = [indices[0] - 1, indices.at(-1)! + 1];
-  return { xyz: path.xyz.slice(3 * first, 3 * last + 3), feed: path.feed.slice(first, last + 1) };
+  return pathForTests(path.xyz.slice(3 * first, 3 * last + 3), path.feed.slice(first, last + 1));
 }
 
 describe('what is written is read back', () => {
@@ -110,10 +111,10 @@ describe('what is written is read back', () => {
         ),
         fc.constantFrom('mm' as const, 'in' as const),
         (points, unit) => {
-          const path: Path = {
-            xyz: Float64Array.from([points[0][0], points[0][1], 5, ...points.flat()]),
-            feed: Float64Array.from([0, ...points.map(() => 600)]),
-          };
+          const path: Path = pathForTests(
+            [points[0][0], points[0][1], 5, ...points.flat()],
+            [0, ...points.map(() => 600)],
+          );
           const { text } = writeProgram({ ...heading, unit }, [cutOf(path)], ZERO, dialect);
           const read = readProgram(text).path;
           for (const [x, y, z] of points) {
@@ -330,10 +331,7 @@ describe('arcs', () => {
     const arcs = fitArcs(round(20, 400)).filter(({ arc }) => arc);
     expect(arcs).toHaveLength(3);
     for (const { arc } of arcs) expect(Math.hypot(arc!.x - 50, arc!.y - 50)).toBeLessThan(0.005);
-    const square: Path = {
-      xyz: Float64Array.of(0, 0, 0, 9, 0, 0, 9, 9, 0, 0, 9, 0, 0, 0, 0),
-      feed: Float64Array.of(0, 500, 500, 500, 500),
-    };
+    const square: Path = pathForTests([0, 0, 0, 9, 0, 0, 9, 9, 0, 0, 9, 0, 0, 0, 0], [0, 500, 500, 500, 500]);
     expect(fitArcs(square).every(({ arc }) => !arc)).toBe(true);
   });
   test('too coarse a circle stays a polygon: its chords lie further off than an arc may', () => {
@@ -345,7 +343,7 @@ describe('arcs', () => {
     const moves = fitArcs(path);
     expect(moves.some(({ point }) => point === 199)).toBe(true);
     expect(moves.some(({ point }) => point === 200)).toBe(true);
-    path.feed.fill(0);
+    path.rapid.fill(1);
     expect(fitArcs(path).every(({ arc }) => !arc)).toBe(true);
   });
   test('every point is passed, in order, to the last', () => {

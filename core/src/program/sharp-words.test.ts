@@ -1,17 +1,15 @@
 import { describe, expect, test } from 'vitest';
 import { drill } from '../ways/drill.ts';
-import type { Path } from '../motion/path.ts';
+import { type Path, pathAlong } from '../motion/path.ts';
 import { DIALECTS } from './dialect.ts';
 import { fitArcs } from './fit-arcs.ts';
 import { modeWords } from './follow.ts';
 import { Interpreter } from './interpreter.ts';
 import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 
 const heading: ProgramHeading = { job: 'Plate', revision: '1', date: '2026-11-25', stock: 'oak', zero: 'corner', bench: 'bench', unit: 'mm', lift: 5, approach: 5, park: null }; // prettier-ignore
-const stroke: Path = {
-  xyz: Float64Array.of(0, 0, 5, 0, 0, -1, 10, 0, -1, 10, 0, 5),
-  feed: Float64Array.of(0, 300, 900, 0),
-};
+const stroke: Path = pathForTests([0, 0, 5, 0, 0, -1, 10, 0, -1, 10, 0, 5], [0, 300, 900, 0]);
 const cut = (more: Partial<ProgramCut>): ProgramCut => ({ id: 'c', title: 'Cut', bit: { number: 1, name: 'End 3' }, path: stroke, depth: 1, feed: 900, plunge: 300, speed: 18_000, minutes: 1, beside: { before: 0, after: 0 }, ...more }); // prettier-ignore
 const ZERO = { x: 0, y: 0, z: 0 };
 const linesOf = (cuts: ProgramCut[], dialect = DIALECTS.plain, more: Partial<ProgramHeading> = {}) =>
@@ -34,7 +32,7 @@ describe('what is written', () => {
         xyz.push(50 + r * Math.cos(a), 50 + r * Math.sin(a), -1);
         feed.push(900);
       }
-    const path = { xyz: Float64Array.from(xyz), feed: Float64Array.from(feed) };
+    const path = pathForTests(xyz, feed);
     for (const unit of ['mm', 'in'] as const) {
       const per = unit === 'in' ? 25.4 : 1;
       let [x, y, arcs] = [0, 0, 0];
@@ -78,7 +76,7 @@ describe('what is written', () => {
     const xyz: number[] = [];
     for (let k = 0; k <= n; k++)
       xyz.push(10 * Math.cos((k * Math.PI) / n), 10 * Math.sin((k * Math.PI) / n), -1 - 0.6 * (k / n) ** 2);
-    const path = { xyz: Float64Array.from(xyz), feed: new Float64Array(n + 1).fill(900) };
+    const path = pathAlong(Float64Array.from(xyz), 900);
     let from = 0;
     for (const { point, arc } of fitArcs(path)) {
       if (arc)

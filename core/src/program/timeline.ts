@@ -35,7 +35,7 @@ export function timelineOf(program: Program, made: MadeCuts, limits: Limits): Ti
     const feeding = new Float64Array(path.feed.length);
     for (let i = 1; i < feeding.length; i++) {
       const took = plan.at[i] - plan.at[i - 1] - (waits.has(i) ? dwells!.seconds / 60 : 0);
-      feeding[i] = feeding[i - 1] + (path.feed[i] > 0 ? took : 0);
+      feeding[i] = feeding[i - 1] + (path.rapid[i] ? 0 : took);
     }
     const start = begun + made.beside[k].before;
     const cut = { plan, start, feeding, fed };

@@ -113,7 +113,7 @@ export function writeProgram(
 
   const follow = (cut: ProgramCut, cutIndex: number) => {
     const { path } = cut;
-    const { xyz, feed } = path;
+    const { xyz, feed, rapid } = path;
     const { slope = 0 } = cut;
     const placeOf = (point: number) => [
       number(xyz[3 * point] - zeroAt[0]),
@@ -146,7 +146,7 @@ export function writeProgram(
           if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
         });
         if (words.length > 0) {
-          const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : feed[end] > 0 ? 'G1' : 'G0';
+          const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : rapid[end] ? 'G0' : 'G1';
           if (g !== G) words.unshift(g);
           if (centre) words.push(centre);
           if (g !== 'G0') {

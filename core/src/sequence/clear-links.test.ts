@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Limits } from '../document/limits.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
+import { pathForTests } from '../motion/path-for-tests.ts';
 import { planMotion } from '../motion/plan.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
 import type { KeepOut } from '../document/keep-out.ts';
@@ -32,11 +33,11 @@ const settings = (keepOuts: KeepOut[], radius = 3): ClearingSettings => ({
 function dots(places: readonly (readonly [number, number])[]): Path {
   const builder = new PathBuilder();
   for (const [x, y] of places) {
-    if (builder.length) builder.to(builder.x, builder.y, 5, 0);
-    builder.to(x, y, 5, 0);
+    if (builder.length) builder.rapid(builder.x, builder.y, 5);
+    builder.rapid(x, y, 5);
     builder.to(x, y, -1, 600);
   }
-  builder.to(builder.x, builder.y, 5, 0);
+  builder.rapid(builder.x, builder.y, 5);
   return builder.done();
 }
 const rows = ({ xyz, feed }: Path) =>
@@ -73,11 +74,13 @@ describe('links clear what holds the work', () => {
     expect(clearLinks(path, settings([box(90, 10, 20, 20, 0)]))).toBe(path);
   });
   test('a washer half a millimetre high is cleared too, where the lift is low', () => {
-    const path = new PathBuilder();
-    for (const [x, y, z, f] of [[20, 50, 2, 0], [20, 50, -1, 600], [20, 50, 2, 0], [180, 50, 2, 0], [180, 50, -1, 600], [180, 50, 2, 0]]) path.to(x, y, z, f); // prettier-ignore
+    const path = pathForTests(
+      [20, 50, 2, 20, 50, -1, 20, 50, 2, 180, 50, 2, 180, 50, -1, 180, 50, 2],
+      [0, 600, 0, 0, 600, 0],
+    );
     const what = settings([box(90, -10, 20, 120, 0.5)]);
-    const cleared = clearLinks(path.done(), what);
-    expect(near(path.done(), what)).toBe(1);
+    const cleared = clearLinks(path, what);
+    expect(near(path, what)).toBe(1);
     expect(near(cleared, what)).toBe(0);
     expect(Math.max(...rows(cleared).map(([, , z]) => z))).toBe(0.5 + KEEP_OUT_ROOM);
   });
@@ -132,8 +135,9 @@ describe('links clear what holds the work', () => {
                 [20, 50, height + 2],
                 [180, 50, height + 2],
               ])
-            other.to(px, py, pz, 0);
-        other.to(x, y, z, f);
+            other.rapid(px, py, pz);
+        if (f > 0) other.to(x, y, z, f);
+        else other.rapid(x, y, z);
       }
       expect(minutes).toBeLessThanOrEqual(planMotion(other.done(), limits).minutes + 1e-9);
     }

@@ -1,5 +1,5 @@
 import type { Limits } from '../document/limits.ts';
-import { type Path, PathBuilder } from '../motion/path.ts';
+import { type Path, pathAlong, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
 import type { KeepOut } from '../document/keep-out.ts';
@@ -28,7 +28,7 @@ export function clearLinks(
   path: Path,
   settings: ClearingSettings,
 ): { path: Path; pointNow: (point: number) => number } {
-  const { xyz, feed } = path;
+  const { xyz, feed, rapid, power } = path;
   const high = settings.keepOuts.filter(({ height }) => height > 0);
   const asItWas = { path, pointNow: (point: number) => point };
   if (high.length === 0) return asItWas;
@@ -38,7 +38,7 @@ export function clearLinks(
   let changed = false;
   for (let i = 0; i < feed.length; i++) {
     const [bx, by, bz] = [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]];
-    if (i > 0 && feed[i] === 0) {
+    if (i > 0 && rapid[i]) {
       const [ax, ay, az] = [xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i - 1]];
       const low = Math.min(az, bz);
       const met =
@@ -53,19 +53,18 @@ export function clearLinks(
           ways.filter((way) => way !== undefined),
           settings.limits,
         );
-        for (let k = 3; k < best.length; k += 3) builder.to(best[k], best[k + 1], best[k + 2], 0);
+        for (let k = 3; k < best.length; k += 3) builder.rapid(best[k], best[k + 1], best[k + 2]);
       }
     }
-    builder.to(bx, by, bz, feed[i]);
+    if (rapid[i]) builder.rapid(bx, by, bz);
+    else builder.to(bx, by, bz, feed[i], power[i]);
     now[i] = builder.length - 1;
   }
   return changed ? { path: builder.done(), pointNow: (point) => now[point] } : asItWas;
 }
 
 function quickest(ways: readonly number[][], limits: Limits): number[] {
-  const minutes = ways.map(
-    (way) => planMotion({ xyz: Float64Array.from(way), feed: new Float64Array(way.length / 3) }, limits).minutes,
-  );
+  const minutes = ways.map((way) => planMotion(pathAlong(Float64Array.from(way)), limits).minutes);
   return ways[minutes.indexOf(Math.min(...minutes))];
 }
 

@@ -56,19 +56,19 @@ export function drill(places: readonly Hole[], settings: DrillSettings): Drillin
   for (const { track } of order) {
     const { x, y } = places[track];
     holes.push(places[track]);
-    if (builder.length) builder.to(builder.x, builder.y, lift, 0);
-    builder.to(x, y, lift, 0);
+    if (builder.length) builder.rapid(builder.x, builder.y, lift);
+    builder.rapid(x, y, lift);
     let reached = 0;
     for (const bottom of pecksOf(depth, peck)) {
-      builder.to(x, y, reached === 0 ? Math.min(lift, PLUNGE_CLEARANCE) : -reached + BACK_UP, 0);
+      builder.rapid(x, y, reached === 0 ? Math.min(lift, PLUNGE_CLEARANCE) : -reached + BACK_UP);
       builder.to(x, y, -bottom, plunge);
       reached = bottom;
       if (bottom < depth)
-        builder.to(x, y, retract === 'full' ? Math.min(lift, PLUNGE_CLEARANCE) : -bottom + BACK_UP, 0);
+        builder.rapid(x, y, retract === 'full' ? Math.min(lift, PLUNGE_CLEARANCE) : -bottom + BACK_UP);
     }
     if (dwell > 0) dwells.push(builder.length - 1);
   }
-  if (builder.length) builder.to(builder.x, builder.y, lift, 0);
+  if (builder.length) builder.rapid(builder.x, builder.y, lift);
   return { path: builder.done(), holes, dwells };
 }
 

@@ -25,15 +25,15 @@ export function layTracks(
   const builder = new PathBuilder();
   for (const { track, reversed } of order)
     layTrack(builder, reversed ? reverseTrack(tracks[track]) : tracks[track], drive);
-  if (builder.length) builder.to(builder.x, builder.y, drive.lift, 0);
+  if (builder.length) builder.rapid(builder.x, builder.y, drive.lift);
   return { path: builder.done(), lifts: Math.max(0, order.length - 1) };
 }
 
 /** Lays one track behind what a path holds already. */
 export function layTrack(builder: PathBuilder, { xyz }: Track, { feed, plunge, lift }: Drive): void {
-  if (builder.length) builder.to(builder.x, builder.y, lift, 0);
-  builder.to(xyz[0], xyz[1], lift, 0);
-  if (xyz[2] < PLUNGE_CLEARANCE) builder.to(xyz[0], xyz[1], Math.min(lift, PLUNGE_CLEARANCE), 0);
+  if (builder.length) builder.rapid(builder.x, builder.y, lift);
+  builder.rapid(xyz[0], xyz[1], lift);
+  if (xyz[2] < PLUNGE_CLEARANCE) builder.rapid(xyz[0], xyz[1], Math.min(lift, PLUNGE_CLEARANCE));
   builder.to(xyz[0], xyz[1], xyz[2], plunge);
   follow(builder, xyz, { feed, plunge, lift });
 }

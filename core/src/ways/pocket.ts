@@ -8,7 +8,7 @@ import { regionsOf } from '../geometry/regions.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import { insideArea, stretchesOf } from '../geometry/stretches.ts';
 import type { Limits } from '../document/limits.ts';
-import { measurePath, type Path, PathBuilder } from '../motion/path.ts';
+import { measurePath, type Path, pathAlong, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { checkMoves } from '../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
@@ -146,7 +146,7 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
       layTrack(builder, trackAt(track, -depth), settings);
     }
   }
-  if (builder.length) builder.to(builder.x, builder.y, settings.lift, 0);
+  if (builder.length) builder.rapid(builder.x, builder.y, settings.lift);
   return {
     path: builder.done(),
     left: parts.reduce((sum, part) => sum + areaOf(part.left), 0),
@@ -210,7 +210,7 @@ function partTracks(part: Loops, settings: PocketSettings, clipper: Clipper): Pa
   const wanted = before.length ? clipper.offset(clipper.difference(reachable, before), -SLIVER) : reachable;
   if (wanted.length === 0) return { ...finished([]), room, left };
   const timeOf = ({ xyz }: Track) => {
-    const path = { xyz, feed: new Float64Array(xyz.length / 3).fill(settings.feed) };
+    const path = pathAlong(xyz, settings.feed);
     return settings.limits ? planMotion(path, settings.limits).minutes : measurePath(path).cut;
   };
   const opening = { radius, step, climb, room: roomAt };

@@ -215,7 +215,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
       above = z;
     }
   }
-  if (builder.length) builder.to(builder.x, builder.y, lift, 0);
+  if (builder.length) builder.rapid(builder.x, builder.y, lift);
   return { path: builder.done(), tabs: placed, starts, lost, passes: depths.length, noLead };
 }
 

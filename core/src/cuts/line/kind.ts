@@ -85,7 +85,7 @@ function followed(job: Job, cut: LineCut, bit: Bit, { shapes }: CutArtwork): Cut
   const builder = new PathBuilder();
   for (const { track, reversed } of orderTracks(flat, { x: 0, y: 0 }))
     layTrack(builder, inPasses(reversed ? reverseTrack(flat[track]) : flat[track], depths), drive);
-  builder.to(builder.x, builder.y, drive.lift, 0);
+  builder.rapid(builder.x, builder.y, drive.lift);
   const facts = { runs: runs.length, width: 2 * radiusAtDepth(profile, cut.depth) };
   return [cutPart(cut, RANK, { path: builder.done(), passes: depths.length, slope: profile.slope, facts })];
 }

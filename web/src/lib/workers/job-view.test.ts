@@ -1,10 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { circleData, itemView, pathView } from './job-view.ts';
+import { pathForTests } from '@kerbe/core/motion/path-for-tests';
 
-const path = (rows: readonly (readonly [number, number, number, number])[]) => ({
-  xyz: Float64Array.from(rows.flatMap(([x, y, z]) => [x, y, z])),
-  feed: Float64Array.from(rows.map(([, , , f]) => f)),
-});
+const path = (rows: readonly (readonly [number, number, number, number])[]) =>
+  pathForTests(
+    rows.flatMap(([x, y, z]) => [x, y, z]),
+    rows.map(([, , , f]) => f),
+  );
 
 describe('what the sheet draws', () => {
   test('cuts and links are parted where the feed changes', () => {

@@ -118,14 +118,14 @@ export function circleData(x: number, y: number, r: number): string {
 }
 
 /** A path seen from above; points nearer than a twentieth of a millimetre are left out of the picture. */
-export function pathView({ xyz, feed }: Path): PathView {
+export function pathView({ xyz, rapid }: Path): PathView {
   let cutPath = '';
   let linkPath = '';
   let [x, y] = [NaN, NaN];
   let was: 'cut' | 'link' | undefined;
-  for (let i = 1; i < feed.length; i++) {
-    const kind = feed[i] > 0 ? 'cut' : 'link';
-    const last = i + 1 === feed.length || feed[i + 1] > 0 !== feed[i] > 0;
+  for (let i = 1; i < rapid.length; i++) {
+    const kind = rapid[i] ? 'link' : 'cut';
+    const last = i + 1 === rapid.length || rapid[i + 1] !== rapid[i];
     const step = (px: number, py: number, command: string) => {
       if (kind === 'cut') cutPath += `${command}${n(px)} ${n(py)}`;
       else linkPath += `${command}${n(px)} ${n(py)}`;

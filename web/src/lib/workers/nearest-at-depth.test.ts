@@ -1,10 +1,12 @@
 import { expect, test } from 'vitest';
 import { nearestAtDepth } from './nearest-at-depth.ts';
+import { pathForTests } from '@kerbe/core/motion/path-for-tests';
 
-const path = (rows: readonly (readonly [number, number, number, number])[]) => ({
-  xyz: Float64Array.from(rows.flatMap(([x, y, z]) => [x, y, z])),
-  feed: Float64Array.from(rows.map(([, , , f]) => f)),
-});
+const path = (rows: readonly (readonly [number, number, number, number])[]) =>
+  pathForTests(
+    rows.flatMap(([x, y, z]) => [x, y, z]),
+    rows.map(([, , , f]) => f),
+  );
 /** Down at the corner, a shallow side, and two deep ones. */
 const cut = path([
   [0, 0, 5, 0],
