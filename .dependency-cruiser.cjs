@@ -4,7 +4,7 @@ const ROOMS = [
   'fields',
   'document',
   'geometry',
-  'bits',
+  'tools',
   'stock',
   'motion',
   'carving',

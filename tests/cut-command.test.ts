@@ -162,7 +162,7 @@ describe('bad use gets one sentence', () => {
     ['polish @plate.svg --bit v60:12.7 --out @x.nc', /There is no cut “polish”/],
     ['v-carve @none.svg --bit v60:12.7 --out @x.nc', /There is no file/],
     ['v-carve @plate.svg --bit v:12.7 --out @x.nc', /is no bit/],
-    ['v-carve @plate.svg --bit end:3 --out @x.nc', /needs a V-bit/],
+    ['v-carve @plate.svg --bit end:3 --out @x.nc', /V-carve cannot be made with an end mill; choose a V-bit/],
     ['pocket @plate.svg --bit end:3 --depth 4 --step 0 --out @x.nc', /--step is 0/],
     ['pocket @plate.svg --bit end:3 --depth 4 --step 150% --out @x.nc', /wider than the bit/],
     ['pocket @plate.svg --bit end:80 --depth 4 --out @x.nc', /wider than every place/],

@@ -32,7 +32,7 @@ describe('what holds the work, in a whole job', () => {
     const { result } = await run((job) => job.stock.keepOuts.push(pin));
     expect(result.remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
     for (const [k, part] of result.cuts.entries()) {
-      expect(intrusion(part.path, part.profile.radius, pin)).toBe(0);
+      expect(intrusion(part.path, part.radius, pin)).toBe(0);
       expect(part.cutLength).toBeCloseTo(plain.cuts[k].cutLength, 9);
       expect(part.depth).toBe(plain.cuts[k].depth);
     }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
+import type { VBit } from '@kerbe/core/tools/v/fields';
 import { compute, ComputeCache } from '../core/src/compute/compute.ts';
 import type { CutJob as Job } from '../core/src/cuts/job.ts';
 import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
@@ -22,8 +23,9 @@ describe('what would make it quicker', () => {
   test('nothing is offered that could not be cut any more, nor a bit with a blunter tip', async () => {
     const { job } = demo('entrance-board');
     const cut = job.cuts.find(({ kind }) => kind === 'v-carve')!;
-    const own = job.bits.find(({ id }) => id === cut.bit)!;
-    job.bits.push({ ...structuredClone(own), id: 'blunt', name: 'Blunt', tip: own.tip + 0.5 });
+    const own = job.bits.find(({ id }) => id === cut.bit) as VBit;
+    const blunt: VBit = { ...structuredClone(own), id: 'blunt', name: 'Blunt', tip: own.tip + 0.5 };
+    job.bits.push(blunt);
     const now = { minutes: 100, bitChanges: 1, depths: { [cut.id]: 5 }, nodes: {} };
     const asked: string[] = [];
     // Everything is said to be quicker; with another bit the cut is lost.

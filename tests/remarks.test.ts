@@ -2,6 +2,8 @@
 import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
+import { ofKinds } from '../core/src/tools/kinds.ts';
+import type { VBit } from '../core/src/tools/v/fields.ts';
 import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
 import type { CutJob as Job } from '../core/src/cuts/job.ts';
 import { JobSchema } from '../core/src/cuts/job.ts';
@@ -28,6 +30,7 @@ const changed = (change: (job: Job) => void) => {
   return job;
 };
 const carve = (job: Job) => job.cuts.find((cut): cut is VCarveCut => cut.kind === 'v-carve')!;
+const bit = (job: Job, id: string) => job.bits.find((b) => b.id === id) as VBit;
 const out = (job: Job) => job.cuts.find((cut): cut is ProfileCut => cut.kind === 'profile')!;
 
 test('the demo job has nothing that must be mended', async () => {
@@ -56,16 +59,13 @@ describe('every rule speaks, and its remedy mends what it speaks of', () => {
     ],
     ['spoilboard-cut-out', (job) => (out(job).depth = 12)],
     ['not-through-cut-out', (job) => (out(job).depth = 8.5)],
-    ['flute-cut-out', (job) => (job.bits.find((bit) => bit.id === 'e6')!.flute = 5)],
+    ['flute-cut-out', (job) => (bit(job, 'e6').flute = 5)],
     [
       'pass-carve',
-      (job) =>
-        (job.bits
-          .find((bit) => bit.id === 'v90')!
-          .presets.find((p) => p.material === job.stock.material)!.depthPerPass = 1.5),
+      (job) => (bit(job, 'v90').presets.find((p) => p.material === job.stock.material)!.depthPerPass = 1.5),
     ],
     ['pass-cut-out', (job) => (out(job).depthPerPass = 9)],
-    ['narrow-carve', (job) => (job.bits.find((bit) => bit.id === 'v90')!.tip = 5)],
+    ['narrow-carve', (job) => (bit(job, 'v90').tip = 5)],
     ['wide-carve', (job) => (carve(job).bit = 'v60')],
     ['tabs-cut-out', (job) => (out(job).tabs.count = 0)],
     ['keep-out-cut-out-screw-1', (job) => Object.assign(job.stock.keepOuts[0], { x: 96, y: 8 })],
@@ -120,10 +120,10 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
         const { clearBits } = cut(job, 'pocket');
         if (clearBits.length === 0) clearBits.push('e6');
         // Just too short.
-        job.bits.find((bit) => bit.id === clearBits[0])!.flute = 4.5;
+        bit(job, clearBits[0]).flute = 4.5;
       },
     ],
-    ['flute-lights', (job) => (job.bits.find((bit) => bit.id === 'd3')!.flute = 8)],
+    ['flute-lights', (job) => (bit(job, 'd3').flute = 8)],
     ['deeper-star', (job) => (cut(job, 'inlay').depth = 12.05)],
     [
       'pair-half',
@@ -249,7 +249,7 @@ describe('a rule speaks where it should, and only there', () => {
   });
   test('a bit is offered for a deep cut only if its own edges are long enough', async () => {
     const found = await remark('flute-cut-out', (job) => {
-      for (const bit of job.bits) if (bit.kind === 'end') bit.flute = bit.id === 'e6' ? 5 : 7;
+      for (const mill of ofKinds<VBit>(job.bits, ['end'])) mill.flute = mill.id === 'e6' ? 5 : 7;
     });
     expect(found?.remedies.map(({ label }) => label)).toEqual(['Go 5 mm deep']);
   });
@@ -338,7 +338,7 @@ describe('a rule speaks where it should, and only there', () => {
         await remark('wide-carve', (job) => {
           carve(job).targets = [{ item: job.artwork[1].id, shapes: 'all' }];
           carve(job).depthLimit = 1;
-          job.bits.find(({ id }) => id === 'v90')!.flute = flute;
+          bit(job, 'v90').flute = flute;
         })
       )?.remedies.map(({ label }) => label) ?? [];
     expect((await labels(20)).some((label) => label.startsWith('Carve '))).toBe(true);

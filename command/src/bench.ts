@@ -16,6 +16,7 @@ import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { compute, ComputeCache } from '@kerbe/core/compute/compute';
 import { FACES } from '@kerbe/core/document/item';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
+import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { p99, waitsUnderLoad } from './bench-load.ts';
@@ -248,8 +249,8 @@ async function wholeJobs(): Promise<void> {
       const before = result.cuts
         .slice(0, result.cuts.indexOf(made))
         .filter((other) => other.cut === made.cut)
-        .map(({ path, profile }) => ({ path, radius: profile.radius }));
-      const { length, slots } = engagementOf(made.path, made.profile.radius, -made.depth, before);
+        .map(({ path, radius }) => ({ path, radius }));
+      const { length, slots } = engagementOf(made.path, made.radius, -made.depth, before);
       const own = file.job.bits.find(({ id }) => id === cut.bit)!;
       const slotted = kind.quicker?.(file.job, cut, own, '').find(({ what }) => what === 'slots');
       const freely = made.id === cut.id && slotted ? { ...cut, ...slotted.fields } : undefined;
@@ -263,7 +264,7 @@ async function wholeJobs(): Promise<void> {
   }
   const path = manyMoves(200_000);
   const t = performance.now();
-  carveField([{ path, profile: { flat: 0, slope: Math.tan(Math.PI / 6), radius: 3 } }], 600, 400, 0.1);
+  carveField([{ path, leaves: { kind: 'groove', profile: vProfile(60, 0, 6) } }], 600, 400, 0.1);
   const picture = performance.now() - t;
   row('Carving picture, 600 × 400 mm at 0.1 mm, 200,000 moves', `${picture.toFixed(0)} ms`, within(picture, 5000));
 }

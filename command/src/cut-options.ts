@@ -3,7 +3,10 @@ import { CutSchema } from '@kerbe/core/cuts/cut-schema';
 import { freshCut } from '@kerbe/core/cuts/fresh-cut';
 import type { FreshFrom } from '@kerbe/core/cuts/kind';
 import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
-import { type Bit, BitSchema } from '@kerbe/core/document/bit';
+import type { BaseTool } from '@kerbe/core/document/tool';
+import { TOOL_KINDS } from '@kerbe/core/tools/kinds';
+import type { ToolKind } from '@kerbe/core/tools/tool-kind';
+import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import { type AnyField, type FieldOption, FieldProblem } from '@kerbe/core/fields/field';
 import { parseQuantity } from '@kerbe/core/quantity/expression';
 import { Misuse } from './misuse.ts';
@@ -36,7 +39,7 @@ export interface CutOrder {
   kind: CutKindName;
   art: string;
   out: string;
-  bits: Bit[];
+  bits: BaseTool[];
   cut: Cut;
   zero: 'lower-left' | 'centre';
   unit: 'mm' | 'in';
@@ -139,7 +142,7 @@ export function readCutOptions(args: string[]): CutOrder {
 }
 
 /** What a cut is made from where nobody says otherwise, on a board that limits nothing. */
-function usual(bit: Bit): FreshFrom & { feed: number; plunge: number; speed: number } {
+function usual(bit: BaseTool): FreshFrom & { feed: number; plunge: number; speed: number } {
   return {
     bit,
     preset: undefined,
@@ -156,7 +159,7 @@ function usual(bit: Bit): FreshFrom & { feed: number; plunge: number; speed: num
   };
 }
 
-function readField(option: FieldOption<unknown>, said: string, now: unknown, bit: Bit): unknown {
+function readField(option: FieldOption<unknown>, said: string, now: unknown, bit: BaseTool): unknown {
   try {
     return option.read(said, { now, bit, label: `--${option.name}` });
   } catch (error) {
@@ -166,7 +169,7 @@ function readField(option: FieldOption<unknown>, said: string, now: unknown, bit
 }
 
 /** Takes a bit that clears first, and gives its name in the job. */
-function clearing(bits: Bit[], said: string, name: string): string {
+function clearing(bits: BaseTool[], said: string, name: string): string {
   const bit = readBit(said, `clear${bits.length}`);
   if (bit.kind !== 'end') throw new Misuse(`--${name} takes end mills only, for example end:6.35.`);
   if (bits.length > 1 && bit.diameter > bits[bits.length - 1].diameter)
@@ -184,28 +187,29 @@ function withValues(args: readonly string[]): string[] {
   return out;
 }
 
-/** `v60:12.7[:tip]`, `end:6.35`, `drill:3`: kind, angle and diameters. */
-function readBit(text: string, id: string): Bit {
-  const found = /^(?:v([\d.]+)|(end|drill)):([^:]+)(?::([^:]+))?$/.exec(text.trim());
-  const bad = new Misuse(`“${text}” is no bit; write for example v60:12.7, v30:6:0.2, end:3.175 or drill:3.`);
-  if (!found) throw bad;
-  const length = (part: string) => {
+/** A tool as the kinds of tool write it: `v60:12.7[:tip]`, `end:6.35`, `drill:3`. */
+function readBit(text: string, id: string): BaseTool {
+  const kinds: ToolKind[] = Object.values(TOOL_KINDS);
+  const bad = new Misuse(`“${text}” is no bit; write for example ${listed(kinds.map(({ written }) => written))}.`);
+  const [kind, ...parts] = text.trim().split(':');
+  if (parts.length < 1 || parts.length > 2) throw bad;
+  const sizes = parts.map((part) => {
     const read = parseQuantity(part, 'length', 'mm', { min: 0 });
     if (!read.ok) throw bad;
     return read.value;
-  };
-  const diameter = length(found[3]);
-  const bit = BitSchema.safeParse({
+  });
+  const given = kinds.map((of) => of.given(kind, sizes)).find((found) => found !== undefined);
+  const [diameter] = sizes;
+  const bit = ToolSchema.safeParse({
     id,
     name: text.trim(),
-    kind: found[1] ? 'v' : found[2],
-    diameter,
-    angle: found[1] ? Number(found[1]) : undefined,
-    tip: found[4] ? length(found[4]) : 0,
     flute: 200,
     shank: Math.max(1, Math.min(60, diameter)),
     presets: [],
+    ...given,
   });
-  if (!bit.success || (bit.data.kind === 'v' && bit.data.tip >= bit.data.diameter)) throw bad;
+  if (!given || !bit.success) throw bad;
   return bit.data;
 }
+
+const listed = (all: readonly string[]): string => `${all.slice(0, -1).join(', ')} or ${all.at(-1)}`;

@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { importSvg } from '@kerbe/core/artwork/svg';
-import { BitSchema } from '@kerbe/core/document/bit';
-import { profileOf } from '@kerbe/core/bits/bit';
+import { ToolSchema } from '@kerbe/core/tools/tool-schema';
+import { toolKindOf } from '@kerbe/core/tools/kinds';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
@@ -72,7 +72,7 @@ const base = { feed: 1500, plunge: 600, speed: 18_000 };
 
 /** A section through 12 mm of stock, as the cut leaves it. */
 async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, caption }: Figure): Promise<string> {
-  const bits = asked.map((bit) => BitSchema.parse({ name: bit.id, tip: 0, flute: 30, shank: 6, presets: [], ...bit }));
+  const bits = asked.map((bit) => ToolSchema.parse({ name: bit.id, tip: 0, flute: 30, shank: 6, presets: [], ...bit }));
   const clipper = await clipperFromDisk();
   const { shapes } = importSvg(
     new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
@@ -89,7 +89,10 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
     clipper,
   );
   const moves = new CarvedMoves(
-    parts.map(({ path, bit: id }) => ({ path, profile: profileOf(bits.find((b) => b.id === id)!) })),
+    parts.map(({ path, bit: id }) => {
+      const bit = bits.find((b) => b.id === id)!;
+      return { path, leaves: toolKindOf(bit).leaves(bit) };
+    }),
   );
   const count = 1201;
   const heights = moves.along(0, 15, 60, 15, count);

@@ -22,8 +22,8 @@ export function judgeLines(moves: Move[], drawn: Drawn, asked: Asked): string[] 
       continue;
     }
     if (move.feed === 0 && Math.min(move.bz, 0) < move.az - 1e-6) found.push(say(move, 'a rapid move down into wood'));
-    // A run begins above the wood and gets deeper by no more than a pass each time.
-    if (-z > level + asked.perPass + 2e-3) found.push(say(move, `takes ${(-z - level).toFixed(3)} mm at once`));
+    // A run begins above the wood and gets deeper by no more than a pass each time; in inches both heights are rounded.
+    if (-z > level + asked.perPass + 3e-3) found.push(say(move, `takes ${(-z - level).toFixed(3)} mm at once`));
     level = Math.max(level, -z);
     if (-z > deepest + 2e-3) found.push(say(move, `cuts ${-z} mm deep, ${deepest} were asked for`));
     for (const t of [0, 0.5, 1]) {

@@ -67,9 +67,11 @@ export function judgeWalls(
         const z = wood.at(px, py);
         high.push(z > -deepest + 0.02);
         heights.push(z);
+        const before = places.at(-1);
         places.push([px, py]);
         if (z > -deepest + 0.02) {
-          missed += every;
+          // Along the bit's way, as a tab's length is meant: within a round wall that is shorter than the wall.
+          missed += before ? Math.min(every, Math.hypot(px - before[0], py - before[1])) : every;
           at = [px, py];
         }
       }

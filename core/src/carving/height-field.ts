@@ -1,4 +1,5 @@
-import type { Profile } from '../bits/bit.ts';
+import { takenOut } from '../tools/leaves.ts';
+import type { Profile } from '../tools/turned.ts';
 import type { CarvedCut } from './section.ts';
 import { sweptHeight } from './swept.ts';
 
@@ -18,7 +19,9 @@ export function carveField(cuts: readonly CarvedCut[], length: number, width: nu
   const columns = Math.max(1, Math.ceil(length / cell));
   const rows = Math.max(1, Math.ceil(width / cell));
   const field: HeightField = { columns, rows, cell, heights: new Float32Array(columns * rows) };
-  for (const { path, profile } of cuts) {
+  for (const { path, leaves } of cuts) {
+    const profile = takenOut(leaves);
+    if (!profile) continue;
     const { xyz, feed } = path;
     for (let i = 1; i < feed.length; i++)
       sweep(field, profile, xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i - 1], xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]);

@@ -1,18 +1,21 @@
 import Flatbush from 'flatbush';
-import type { Profile } from '../bits/bit.ts';
+import { type Leaves, takenOut } from '../tools/leaves.ts';
+import type { Profile } from '../tools/turned.ts';
 import type { Path } from '../motion/path.ts';
 import { sweptHeight } from './swept.ts';
 
+/** A path, and what its tool leaves along it. */
 export interface CarvedCut {
   path: Path;
-  profile: Profile;
+  leaves: Leaves;
 }
 
 interface Moves {
   bush: Flatbush | undefined;
   /** Point number where each indexed move ends. */
   ends: Uint32Array;
-  cut: CarvedCut;
+  path: Path;
+  profile: Profile;
 }
 
 /** The moves of some cuts that go below the top of the stock, found by place. */
@@ -20,11 +23,13 @@ export class CarvedMoves {
   private readonly cuts: Moves[];
 
   constructor(cuts: readonly CarvedCut[]) {
-    this.cuts = cuts.map((cut) => {
-      const { xyz, feed } = cut.path;
+    this.cuts = cuts.flatMap(({ path, leaves }) => {
+      const profile = takenOut(leaves);
+      if (!profile) return [];
+      const { xyz, feed } = path;
       const ends: number[] = [];
       for (let i = 1; i < feed.length; i++) if (xyz[3 * i + 2] < 0 || xyz[3 * i - 1] < 0) ends.push(i);
-      const r = cut.profile.radius;
+      const r = profile.radius;
       let bush: Flatbush | undefined;
       if (ends.length > 0) {
         bush = new Flatbush(ends.length);
@@ -34,7 +39,7 @@ export class CarvedMoves {
         }
         bush.finish();
       }
-      return { bush, ends: Uint32Array.from(ends), cut };
+      return [{ bush, ends: Uint32Array.from(ends), path, profile }];
     });
   }
 
@@ -45,10 +50,10 @@ export class CarvedMoves {
   along(x0: number, y0: number, x1: number, y1: number, count: number): Float64Array {
     const heights = new Float64Array(count);
     const length = Math.hypot(x1 - x0, y1 - y0);
-    for (const { bush, ends, cut } of this.cuts) {
+    for (const { bush, ends, path, profile } of this.cuts) {
       if (!bush) continue;
-      const { xyz } = cut.path;
-      const r = cut.profile.radius;
+      const { xyz } = path;
+      const r = profile.radius;
       // The line in pieces, so that a slanted one does not ask for everything in its box.
       const pieces = Math.max(1, Math.min(64, Math.ceil(length / 20)));
       const seen = new Set<number>();
@@ -74,7 +79,7 @@ export class CarvedMoves {
         const last = Math.min(count - 1, Math.ceil((Math.max(ta, tb) + r) / step));
         for (let j = first; j <= last; j++) {
           const t = count > 1 ? j / (count - 1) : 0;
-          const h = sweptHeight(cut.profile, ax, ay, az, bx, by, bz, x0 + t * (x1 - x0), y0 + t * (y1 - y0));
+          const h = sweptHeight(profile, ax, ay, az, bx, by, bz, x0 + t * (x1 - x0), y0 + t * (y1 - y0));
           if (h < heights[j]) heights[j] = h;
         }
       }

@@ -1,4 +1,4 @@
-import type { Profile } from '../bits/bit.ts';
+import type { Profile } from '../tools/turned.ts';
 
 /**
  * Height of the lowest point that a bit reaches over (px, py) while its tip moves straight from a to b, or Infinity

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import { type Profile, radiusAtDepth } from '../bits/bit.ts';
+import { type Profile, radiusAtDepth } from '../tools/turned.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
 import { sweptHeight } from './swept.ts';

@@ -3,7 +3,7 @@ import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
-import type { Bit } from '../document/bit.ts';
+import type { BaseTool } from '../document/tool.ts';
 import { type Carvables, carvablesOf } from '../ways/carvable.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
@@ -145,7 +145,7 @@ async function pause(signal?: AbortSignal): Promise<void> {
   lastBreath = performance.now();
 }
 
-function bitsOf(job: Job, cut: BaseCut): (Bit | undefined)[] {
+function bitsOf(job: Job, cut: BaseCut): (BaseTool | undefined)[] {
   const ids = [...(kindOf(cut).clearBits?.(cut) ?? []), cut.bit];
   return ids.map((id) => job.bits.find((bit) => bit.id === id));
 }

@@ -1,19 +1,21 @@
-import { presetFor } from '../bits/bit.ts';
-import type { Bit } from '../document/bit.ts';
+import { ofKinds } from '../tools/kinds.ts';
+import { presetFor } from '../tools/preset-for.ts';
+import type { Bit } from '../tools/turned.ts';
 import type { Job } from '../document/job.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { radians } from '../quantity/units.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
 import { pocket } from '../ways/pocket.ts';
-import { type CutPart, cutPart, type Driven, endMill } from './cut-part.ts';
+import { type CutPart, cutPart, type Driven } from './cut-part.ts';
 
 /** The bits that clear before a cut’s own, largest first, as the cut names them. */
 export function clearBitsOf(job: Job, ids: readonly string[], under: number): Bit[] {
   const bits = ids.map((id) => {
     const bit = job.bits.find((b) => b.id === id);
     if (!bit) throw new CutProblem('A bit that should clear first is no longer in the job; choose another.');
-    endMill(bit, 'Clearing');
-    return bit;
+    const [mill] = ofKinds<Bit>([bit], ['end']);
+    if (!mill) throw new CutProblem('Clearing needs an end mill; choose one for this cut.');
+    return mill;
   });
   const largest = [...bits].sort((a, b) => b.diameter - a.diameter);
   if (largest.some((bit) => bit.diameter <= under && under < Infinity))

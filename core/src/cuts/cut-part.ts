@@ -1,7 +1,6 @@
 import type { Shape } from '../artwork/shape.ts';
-import type { Profile } from '../bits/bit.ts';
+import type { Leaves } from '../tools/leaves.ts';
 import type { BaseCut } from '../document/cut.ts';
-import type { Bit } from '../document/bit.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
@@ -40,7 +39,10 @@ export interface CutPart<F = unknown> {
 export interface MeasuredPart<F = unknown> extends CutPart<F> {
   /** What keeps it from being cut, as a sentence; the path is then empty. */
   problem?: string;
-  profile: Profile;
+  /** What its tool leaves. */
+  leaves: Leaves;
+  /** How far its tool reaches out from its middle, mm. */
+  radius: number;
   minutes: number;
   /** Deepest point below the top of the stock, mm. */
   depth: number;
@@ -88,12 +90,6 @@ export function cutPart<F>(
     tabsMissing: 0,
     ...made,
   };
-}
-
-/** Diameter of a bit that has to be an end mill. @throws {CutProblem} where it is none. */
-export function endMill(bit: Bit, what: string): number {
-  if (bit.kind !== 'end') throw new CutProblem(`${what} needs an end mill; choose one for this cut.`);
-  return bit.diameter;
 }
 
 /** The area of the chosen closed outlines. @throws {CutProblem} where there is none. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { depthForRadius, type Profile, radiusAtDepth, ridgeHeight } from '../bits/bit.ts';
+import { depthForRadius, type Profile, radiusAtDepth, ridgeHeight } from '../tools/turned.ts';
 import { sweptHeight } from '../carving/swept.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { Clearance } from '../geometry/clearance.ts';

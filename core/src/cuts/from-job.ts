@@ -1,21 +1,24 @@
-import { presetFor, usualStep } from '../bits/bit.ts';
-import type { Bit } from '../document/bit.ts';
+import { presetFor } from '../tools/preset-for.ts';
+import { usualStep } from '../tools/turned.ts';
+import type { BaseTool } from '../document/tool.ts';
 import type { Job } from '../document/job.ts';
 import type { UsualDrive } from './fresh-cut.ts';
 import type { FreshFrom } from './kind.ts';
 import { rightThrough } from './past-the-stock.ts';
 
+/** What a tool without settings of its own is driven with. */
+const USUAL = { feed: 1000, plunge: 500, speed: 16000, depthPerPass: 3 };
+
 /** What a new cut with a bit is made from in a job. */
-export function fromJob({ stock }: Job, bit: Bit): FreshFrom & UsualDrive {
+export function fromJob<T extends BaseTool>({ stock }: Job, bit: T): FreshFrom<T> & UsualDrive {
   const preset = presetFor(bit, stock.material);
+  const settings: Partial<typeof USUAL> = { ...preset, material: undefined } as object;
   const thick = Math.max(...stock.corners);
   return {
     bit,
     preset,
-    feed: preset?.feed ?? 1000,
-    plunge: preset?.plunge ?? 500,
-    speed: preset?.speed ?? 16000,
-    depthPerPass: preset?.depthPerPass ?? 3,
+    ...USUAL,
+    ...settings,
     thick,
     through: rightThrough(stock),
     step: usualStep(bit),

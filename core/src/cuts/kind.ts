@@ -1,5 +1,6 @@
 import type { BaseCut } from '../document/cut.ts';
-import type { Bit, Preset } from '../document/bit.ts';
+import type { BaseTool } from '../document/tool.ts';
+import type { ToolKindName } from '../tools/kinds.ts';
 import type { Job } from '../document/job.ts';
 import type { FieldSet, Values } from '../fields/field.ts';
 import type { Sentence } from '../fields/sentence.ts';
@@ -15,9 +16,9 @@ import type { Try } from './usual-tries.ts';
 export type CutOf<K extends string, F extends FieldSet> = BaseCut & { kind: K } & Values<F>;
 
 /** What a new cut of a kind is made from: its bit and what suits the board. */
-export interface FreshFrom {
-  bit: Bit;
-  preset: Preset | undefined;
+export interface FreshFrom<T extends BaseTool = BaseTool> {
+  bit: T;
+  preset: T['presets'][number] | undefined;
   depthPerPass: number;
   /** Thickness of the board at its thickest, and how deep goes right through it, mm. */
   thick: number;
@@ -64,10 +65,10 @@ export interface Handle {
 }
 
 /** What a card’s sentence is made from besides the cut: slots of what it works on and of its bit. */
-export interface About {
+export interface About<T extends BaseTool = BaseTool> {
   outlines: Slot;
   bit: Slot;
-  own: Bit | undefined;
+  own: T | undefined;
   unit: LengthUnit;
   /** What its own bit does, once that is known. */
   made: SeenPart | undefined;
@@ -77,7 +78,7 @@ export interface About {
 export interface Figure {
   /** SVG elements. */
   art: string;
-  bits: (Pick<Bit, 'id' | 'kind' | 'diameter'> & Partial<Bit>)[];
+  bits: ({ id: string; kind: ToolKindName; diameter: number } & Record<string, unknown>)[];
   /** What differs from a new cut. */
   fields: object;
   caption: string;
@@ -96,9 +97,9 @@ export interface QuickerTry {
 
 /**
  * All that the house asks of a kind of cut. A kind is a folder with one of these, and a line in `kinds.ts`.
- * `C` is a cut of the kind, `F` what a part of it says of itself.
+ * `C` is a cut of the kind, `F` what a part of it says of itself, `T` the tools that it takes.
  */
-export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
+export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends BaseTool = BaseTool> {
   /** Its fields; from them come its schema, the options of the command line, and the names of its numbers. */
   fields: FieldSet;
   /** What it does, first in its title: “Carve”. */
@@ -108,9 +109,9 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
   /** What is added with a new one: “a pocket”. */
   one: string;
   /** The card’s sentence: what is done, with what, how fast; it ends with a full stop. */
-  sentence(cut: C, about: About): Sentence;
+  sentence(cut: C, about: About<T>): Sentence;
   /** Sentences about what is seldom changed. */
-  more?(cut: C, about: About): Sentence;
+  more?(cut: C, about: About<T>): Sentence;
   /**
    * Settings that someone needs two months later, for a program’s heading: “floor step 0.5 mm”.
    * @param tabs how many stand, in words.
@@ -127,11 +128,11 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
   /** What a part comes to, besides its depth and time: a figure and its word. */
   facts?(part: SeenPart<F>, length: (mm: number, decimals?: number) => string, unit: LengthUnit): [figure: string, word: string][]; // prettier-ignore
   /** What a carver should know of a part where nobody judges the whole job, a sentence each. */
-  notes?(cut: C, part: CutPart<F>, own: Bit, unit: LengthUnit): string[];
-  /** Kinds of bit it takes, the usual first. */
-  bits: readonly Bit['kind'][];
+  notes?(cut: C, part: CutPart<F>, own: T, unit: LengthUnit): string[];
+  /** Kinds of tool it takes, the usual first; `make` is given no other. */
+  bits: readonly ToolKindName[];
   /** Which of two bits gets into finer places; without it, the one with the smaller diameter. */
-  finest?(a: Bit, b: Bit): number;
+  finest?(a: T, b: T): number;
   /**
    * Where it comes in the trade’s order: drill, carve, pocket, inside cut-outs, outside cut-outs (common practice: the work
    * is held longest). From 3 on it lets parts come loose. What clears for a cut comes half a step before it.
@@ -144,7 +145,7 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
   /** Whether it carves what is looked at, so that the section shows its figures and its bit. */
   carves?: boolean;
   /** The fields of a new cut that are the kind’s own. */
-  fresh(from: FreshFrom): object;
+  fresh(from: FreshFrom<T>): object;
   /** How thick a board is where nobody says, mm: what a cut-out of this depth just goes through. */
   board?(cut: C): number;
   /** Cuts that are made together with a new one: the other half of an inlay. */
@@ -152,22 +153,22 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown> {
   /** What tells it from those beside it: “recess”. */
   half?(cut: C): string;
   /** What else than feeds and speed a bit’s setting for a material sets. */
-  fromPreset?(cut: C, preset: Preset): Partial<C>;
+  fromPreset?(cut: C, preset: T['presets'][number]): Partial<C>;
   /** What another bit sets, whatever it cuts. */
-  fromBit?(bit: Bit): Partial<C>;
+  fromBit?(bit: T): Partial<C>;
   /** The fields that make it go so deep, mm. */
   goDeep(depth: number): Partial<C>;
   /**
    * The ordered paths, one for each bit it takes.
    * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
    */
-  make(job: Job, cut: C, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] | Promise<CutPart[]>;
+  make(job: Job, cut: C, bit: T, artwork: CutArtwork, clipper: Clipper): CutPart[] | Promise<CutPart[]>;
   /** Remarks on its depth, width, fit and hold. */
-  judge?(judged: JudgedCut<C, F>): Remark[] | Promise<Remark[]>;
+  judge?(judged: JudgedCut<C, F, T>): Remark[] | Promise<Remark[]>;
   /** Changes that may let it be made where it cannot be, the first to be tried first. */
-  tries?(cut: C, own: Bit | undefined): Try[];
+  tries?(cut: C, own: T | undefined): Try[];
   /** Changes that may save time. */
-  quicker?(job: Job, cut: C, own: Bit, name: string): QuickerTry[];
+  quicker?(job: Job, cut: C, own: T, name: string): QuickerTry[];
   /** What a controller’s own cycle would have to do, where there is one for it. */
   cycle?(cut: C, part: CutPart<F>): (DrillCycle & { holes: readonly { x: number; y: number }[] }) | undefined;
   /** Most that it takes off at once when it goes so deep, mm. */

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { readFileSync } from 'node:fs';
-import type { Bit } from '../document/bit.ts';
+import type { Bit } from '../tools/turned.ts';
+import type { VBit } from '../tools/v/fields.ts';
 import type { Cut } from './kinds.ts';
 import type { Job } from '../document/job.ts';
 import { readJobFile } from './job-file.ts';
@@ -14,8 +15,8 @@ import { tabsMissing } from './tabs-remarks.ts';
 const demo = readJobFile(
   readFileSync(new URL('../../../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'),
 ).job;
-const mill = (diameter: number): Bit => ({ id: `m${diameter}`, name: `End ${diameter}`, kind: 'end', diameter, tip: 0, flute: 30, shank: 6, presets: [] }); // prettier-ignore
-const v: Bit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [] };
+const mill = (diameter: number): Bit => ({ id: `m${diameter}`, name: `End ${diameter}`, kind: 'end', diameter, flute: 30, shank: 6, presets: [] }); // prettier-ignore
+const v: VBit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [] };
 const job: Job = { ...demo, bits: [v, mill(3), mill(4), mill(8)] };
 const square = Float64Array.of(10, 10, 60, 10, 60, 60, 10, 60);
 const shapes = [{ name: '', rule: 'nonzero' as const, outlines: [{ points: square, closed: true }] }];

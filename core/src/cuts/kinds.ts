@@ -20,7 +20,9 @@ export const CUT_KINDS = {
 export type CutKindName = keyof typeof CUT_KINDS;
 
 /** A cut of any kind. */
-export type Cut = { [K in CutKindName]: (typeof CUT_KINDS)[K] extends CutKind<infer C> ? C : never }[CutKindName];
+export type Cut = {
+  [K in CutKindName]: Parameters<(typeof CUT_KINDS)[K]['rank']>[0];
+}[CutKindName];
 
 /** The kind of a cut. @example kindOf({ kind: 'drill' }).verb // 'Drill' */
 export function kindOf<C extends BaseCut>(cut: Pick<C, 'kind'>): CutKind<C> {

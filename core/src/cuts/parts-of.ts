@@ -2,6 +2,7 @@ import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
+import { TOOL_KINDS, toolKindOf } from '../tools/kinds.ts';
 import type { CutArtwork, CutPart } from './cut-part.ts';
 import { kindOf } from './kinds.ts';
 
@@ -12,5 +13,12 @@ import { kindOf } from './kinds.ts';
 export async function partsOf(job: Job, cut: BaseCut, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
   const bit = job.bits.find((b) => b.id === cut.bit);
   if (!bit) throw new CutProblem('This cut’s bit is no longer in the job; choose another.');
+  const { bits, one } = kindOf(cut);
+  if (!(bits as readonly string[]).includes(bit.kind)) {
+    const taken = bits.map((kind) => TOOL_KINDS[kind].one).join(' or ');
+    throw new CutProblem(
+      `${one[0].toUpperCase()}${one.slice(1)} cannot be made with ${toolKindOf(bit).one}; choose ${taken} for this cut.`,
+    );
+  }
   return kindOf(cut).make(job, cut, bit, artwork, clipper);
 }

@@ -2,6 +2,7 @@ import type { Operation } from 'fast-json-patch';
 import type { PlacedItem } from '../artwork/place.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
+import type { BaseTool } from '../document/tool.ts';
 import type { MeasuredPart } from './cut-part.ts';
 
 export type Stop = 'artwork' | 'stock' | 'bits' | 'cuts';
@@ -26,12 +27,14 @@ export interface Remark {
 }
 
 /** A cut that could be made, as its kind judges it. */
-export interface JudgedCut<C extends BaseCut = BaseCut, F = unknown> {
+export interface JudgedCut<C extends BaseCut = BaseCut, F = unknown, T extends BaseTool = BaseTool> {
   job: Job;
   items: readonly PlacedItem[];
   cut: C;
   /** Its number in the document. */
   index: number;
+  /** Its own tool. */
+  own: T;
   /** What its own bit does. */
   result: MeasuredPart<F>;
   /** What all its bits do. */

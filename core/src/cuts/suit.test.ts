@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import type { Bit } from '../document/bit.ts';
+import type { Bit } from '../tools/turned.ts';
+import type { VBit } from '../tools/v/fields.ts';
 import type { Cut } from './kinds.ts';
 import { readJobFile } from './job-file.ts';
 import { CUT_KINDS } from './kinds.ts';
@@ -11,8 +12,8 @@ const { job } = readJobFile(
   readFileSync(new URL('../../../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'),
 );
 const preset = { material: 'slate', feed: 700, plunge: 200, speed: 9000, depthPerPass: 0.7 };
-const v: Bit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [preset] }; // prettier-ignore
-const mill: Bit = { id: 'm', name: 'End 5', kind: 'end', diameter: 5, tip: 0, flute: 20, shank: 6, presets: [preset] };
+const v: VBit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [preset] }; // prettier-ignore
+const mill: Bit = { id: 'm', name: 'End 5', kind: 'end', diameter: 5, flute: 20, shank: 6, presets: [preset] };
 const cutOf = (kind: Cut['kind']) => newCut({ ...job, bits: [...job.bits, v] }, kind, kind)!;
 
 test.each(Object.keys(CUT_KINDS) as Cut['kind'][])('%s takes feeds, speed and passes from a preset', (kind) => {

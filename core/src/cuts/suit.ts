@@ -1,5 +1,5 @@
-import { presetFor } from '../bits/bit.ts';
-import type { Bit, Preset } from '../document/bit.ts';
+import { presetFor } from '../tools/preset-for.ts';
+import type { BasePreset, BaseTool } from '../document/tool.ts';
 import type { BaseCut } from '../document/cut.ts';
 import { kindOf } from './kinds.ts';
 
@@ -7,14 +7,14 @@ import { kindOf } from './kinds.ts';
 const DRIVEN = new Set(['feed', 'plunge', 'speed']);
 
 /** Sets a cut to what its bit is set to in a material: feeds, speed, and the passes of kinds that have them. */
-export function suitToPreset(cut: BaseCut, preset: Preset): void {
+export function suitToPreset(cut: BaseCut, preset: BasePreset): void {
   const { fields, fromPreset } = kindOf(cut);
   const driven = Object.entries(preset).filter(([name]) => DRIVEN.has(name) && name in fields);
   Object.assign(cut, Object.fromEntries(driven), fromPreset?.(cut, preset));
 }
 
 /** Gives a cut another bit, with the step that goes with it and its settings for a material. */
-export function suitToBit(cut: BaseCut, bit: Bit, material: string): void {
+export function suitToBit(cut: BaseCut, bit: BaseTool, material: string): void {
   Object.assign(cut, { bit: bit.id }, kindOf(cut).fromBit?.(bit));
   const preset = presetFor(bit, material);
   if (preset) suitToPreset(cut, preset);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { BitSchema } from '../document/bit.ts';
+import type { Preset } from '../tools/turned.ts';
+import { ToolSchema } from '../tools/tool-schema.ts';
 import type { Cut } from './kinds.ts';
 import { CutSchema } from './cut-schema.ts';
 import type { Job } from '../document/job.ts';
@@ -11,9 +12,18 @@ import { titleOf, worksOn } from './title.ts';
 
 const preset = { material: 'oak', feed: 1800, plunge: 700, speed: 15000, depthPerPass: 4 };
 const bits = [
-  BitSchema.parse({ id: 'v', name: 'V', kind: 'v', diameter: 12.7, angle: 60, flute: 11, shank: 6, presets: [preset] }),
-  BitSchema.parse({ id: 'e', name: 'E', kind: 'end', diameter: 6, flute: 25, shank: 6, presets: [preset] }),
-  BitSchema.parse({ id: 'd', name: 'D', kind: 'drill', diameter: 3, flute: 30, shank: 3, presets: [] }),
+  ToolSchema.parse({
+    id: 'v',
+    name: 'V',
+    kind: 'v',
+    diameter: 12.7,
+    angle: 60,
+    flute: 11,
+    shank: 6,
+    presets: [preset],
+  }),
+  ToolSchema.parse({ id: 'e', name: 'E', kind: 'end', diameter: 6, flute: 25, shank: 6, presets: [preset] }),
+  ToolSchema.parse({ id: 'd', name: 'D', kind: 'drill', diameter: 3, flute: 30, shank: 3, presets: [] }),
 ];
 const bench = {
   id: 'b',
@@ -59,7 +69,7 @@ describe('a new job and its cuts', () => {
       expect(CutSchema.parse(cut)).toEqual(cut);
       const bit = bits.find(({ id }) => id === cut.bit)!;
       expect(CUT_KINDS[kind].bits).toContain(bit.kind);
-      expect(cut.feed).toBe(bit.presets[0]?.feed ?? 1000);
+      expect(cut.feed).toBe((bit.presets[0] as Preset | undefined)?.feed ?? 1000);
       if (cut.kind === 'pocket') expect([cut.step, cut.slots]).toEqual([2.4, false]);
       if (cut.kind === 'profile') expect(cut.depth).toBe(20.5);
     },

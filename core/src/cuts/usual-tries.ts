@@ -1,5 +1,5 @@
-import { usualStep } from '../bits/bit.ts';
-import type { Bit } from '../document/bit.ts';
+import { usualStep } from '../tools/turned.ts';
+import type { BaseTool } from '../document/tool.ts';
 
 /** A change of a cut’s fields that may let it be made. */
 export interface Try {
@@ -8,11 +8,11 @@ export interface Try {
 }
 
 /** A usual step of the cut’s own bit. */
-export const withUsualStep = (own: Bit | undefined): Try[] =>
+export const withUsualStep = (own: BaseTool | undefined): Try[] =>
   own ? [{ label: 'Use a step of 40 % of the bit', fields: { step: usualStep(own) } }] : [];
 
 /** No bit that clears before the cut’s own. */
-export const withOneBit = ({ clearBits }: { clearBits: readonly string[] }, own: Bit | undefined): Try[] =>
+export const withOneBit = ({ clearBits }: { clearBits: readonly string[] }, own: BaseTool | undefined): Try[] =>
   clearBits.length > 0 ? [{ label: `Use ${own?.name ?? 'one bit'} alone`, fields: { clearBits: [] } }] : [];
 
 /** No wood left for a last round. */
@@ -20,5 +20,5 @@ export const withoutFinish = ({ finish }: { finish: number }): Try[] =>
   finish > 0 ? [{ label: 'Cut without a finish allowance', fields: { finish: 0 } }] : [];
 
 /** A way in that finds room anywhere. */
-export const byARamp = (own: Bit | undefined): Try[] =>
+export const byARamp = (own: BaseTool | undefined): Try[] =>
   own ? [{ label: 'Go in by a ramp of 5°', fields: { entry: { kind: 'ramp', angle: 5 } } }] : [];

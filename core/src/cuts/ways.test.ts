@@ -1,7 +1,7 @@
 /* eslint max-lines: off -- one set of cases about one thing */
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { radiusAtDepth } from '../bits/bit.ts';
+import { radiusAtDepth } from '../tools/turned.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { signedArea } from '../geometry/outline.ts';

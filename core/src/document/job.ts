@@ -2,16 +2,16 @@ import { z } from 'zod';
 import { list } from '../schema/list.ts';
 import { text } from '../schema/text.ts';
 import { BenchSchema } from './bench.ts';
-import { BitSchema } from './bit.ts';
 import type { BaseCut } from './cut.ts';
 import { ItemSchema } from './item.ts';
 import { StockSchema } from './stock.ts';
+import type { BaseTool } from './tool.ts';
 
 /**
  * The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min.
- * @param cut the schema of its cuts, which their kinds know.
+ * @param cut the schema of its cuts, and `tool` that of its tools, which their kinds know.
  */
-export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>) =>
+export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>, tool: z.ZodType<BaseTool>) =>
   z.object({
     format: z.literal('kerbe-job'),
     version: z.literal(1),
@@ -19,7 +19,7 @@ export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>) =>
     unit: z.enum(['mm', 'in']),
     stock: StockSchema,
     artwork: list(ItemSchema, 500),
-    bits: list(BitSchema, 60),
+    bits: list(tool, 60),
     cuts: list(cut, 200),
     /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */
     ownOrder: z.boolean().default(false),

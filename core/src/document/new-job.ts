@@ -1,11 +1,11 @@
 import type { LengthUnit } from '../quantity/units.ts';
 import type { Bench } from './bench.ts';
-import type { Bit } from './bit.ts';
 import type { BaseCut } from './cut.ts';
 import type { Job } from './job.ts';
+import type { BaseTool } from './tool.ts';
 
 /** An empty job: a board of oak, the shop's bits, and a bench. */
-export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: Bit[], bench: Bench): Job<C> {
+export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: BaseTool[], bench: Bench): Job<C> {
   const thickness = unit === 'in' ? 19.05 : 20;
   const [length, width] = unit === 'in' ? [304.8, 152.4] : [300, 150];
   return {

@@ -66,3 +66,9 @@ export function slotText({ control, value }: Slot, unit: LengthUnit): string {
   if (control.quantity === 'angle') return `${Math.round(number * 1000) / 1000}°`;
   return [Math.round(number * 1000) / 1000, control.suffix].filter((part) => part !== undefined).join(' ');
 }
+
+/** A number that must not be more than something else allows: a tip narrower than its bit. */
+export const atMost = (slot: Slot, max: number): Slot =>
+  slot.control.is === 'quantity'
+    ? { ...slot, control: { ...slot.control, max: Math.min(max, slot.control.max) } }
+    : slot;

@@ -1,6 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
 import type { BaseCut } from '../document/cut.ts';
+import { ofKinds } from '../tools/kinds.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { type Remark, type Remedy, setCut } from '../cuts/remark.ts';
 import { cutsOf, type Judged } from './judged.ts';
@@ -136,8 +137,8 @@ async function remediesThatWork({ job, tryCut }: Judged, cut: BaseCut, index: nu
   const own = job.bits.find((bit) => bit.id === cut.bit);
   const kind = kindOf(cut);
   const tries = kind.tries?.(cut, own) ?? [];
-  const fitting = job.bits
-    .filter((bit) => kind.bits.includes(bit.kind) && bit.id !== cut.bit)
+  const fitting = ofKinds(job.bits, kind.bits)
+    .filter((bit) => bit.id !== cut.bit)
     .sort((a, b) => kind.finest?.(a, b) ?? a.diameter - b.diameter);
   for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...kind.fromBit?.(bit) } });
   for (const { label, fields } of tries) {

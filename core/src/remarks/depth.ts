@@ -1,4 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
+import type { BaseTool } from '../document/tool.ts';
+import { toolKindOf } from '../tools/kinds.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
 import type { Stock } from '../document/stock.ts';
@@ -32,6 +34,9 @@ function whatUnevennessDoes(judged: Judged): string | undefined {
     : undefined;
 }
 
+/** How far up a tool's edges cut, mm; as far as anyone likes where it has none. */
+const edgesOf = (tool: BaseTool | undefined): number => (tool && toolKindOf(tool).edges?.(tool)) ?? Infinity;
+
 /** Rules about depth: against the stock, the spoilboard, the bit's flutes and uneven corners. */
 export function judgeDepth(judged: Judged): Remark[] {
   const { job } = judged;
@@ -42,7 +47,7 @@ export function judgeDepth(judged: Judged): Remark[] {
     if (result.problem) continue;
     const about = { stop: 'cuts', cut: cut.id } as const;
     const bit = job.bits.find((b) => b.id === cut.bit);
-    const most = bit?.presets.find((preset) => preset.material === stock.material)?.depthPerPass;
+    const most = bit && toolKindOf(bit).takes?.(bit, stock.material);
     const atOnce = kindOf(cut).takenAtOnce(cut, result.depth);
     if (bit && most !== undefined && atOnce > most + 0.01)
       remarks.push({
@@ -54,19 +59,20 @@ export function judgeDepth(judged: Judged): Remark[] {
           { label: `Take ${formatLength(most, unit, 2)} a pass`, patch: setCut(index, { depthPerPass: most }) },
         ],
       });
-    if (bit && result.depth > bit.flute) {
-      const longer = job.bits.find((b) => b.kind === bit.kind && b.flute >= result.depth && b.id !== bit.id);
+    const flute = edgesOf(bit);
+    if (bit && result.depth > flute) {
+      const longer = job.bits.find((b) => b.kind === bit.kind && edgesOf(b) >= result.depth && b.id !== bit.id);
       remarks.push({
         ...about,
         id: `flute-${cut.id}`,
         weight: 'wrong',
-        text: `The cutting edges of ${bit.name} are ${formatLength(bit.flute, unit)} long, and this cut is ${formatLength(result.depth, unit)} deep; the shank would rub.`,
+        text: `The cutting edges of ${bit.name} are ${formatLength(flute, unit)} long, and this cut is ${formatLength(result.depth, unit)} deep; the shank would rub.`,
         remedies: [
           longer
             ? { label: `Use ${longer.name}`, patch: setCut(index, { bit: longer.id }) }
             : {
-                label: `Go ${formatLength(bit.flute, unit)} deep`,
-                patch: setCut(index, kindOf(cut).goDeep(bit.flute)),
+                label: `Go ${formatLength(flute, unit)} deep`,
+                patch: setCut(index, kindOf(cut).goDeep(flute)),
               },
         ],
       });
@@ -77,14 +83,15 @@ export function judgeDepth(judged: Judged): Remark[] {
     const index = job.cuts.findIndex((c) => c.id === result.cut);
     const cut = job.cuts[index];
     const bit = job.bits.find((b) => b.id === result.bit);
-    if (result.id === result.cut || result.problem || !bit || !cut || result.depth <= bit.flute) continue;
+    const flute = edgesOf(bit);
+    if (result.id === result.cut || result.problem || !bit || !cut || result.depth <= flute) continue;
     const others = (kindOf(cut).clearBits?.(cut) ?? []).filter((id) => id !== bit.id);
     remarks.push({
       stop: 'cuts',
       cut: cut.id,
       id: `flute-${result.id}`,
       weight: 'wrong',
-      text: `The cutting edges of ${bit.name}, which clears first, are ${formatLength(bit.flute, unit)} long, and it goes ${formatLength(result.depth, unit)} deep; the shank would rub.`,
+      text: `The cutting edges of ${bit.name}, which clears first, are ${formatLength(flute, unit)} long, and it goes ${formatLength(result.depth, unit)} deep; the shank would rub.`,
       remedies: [
         {
           label: `Clear without ${bit.name}`,

@@ -13,7 +13,7 @@ export function judgeHolding(judged: Judged): Remark[] {
   for (const { cut } of cutsOf(judged)) {
     const parts = judged.cuts.filter((made) => made.cut === cut.id);
     stock.keepOuts.forEach((keepOut, k) => {
-      const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.profile.radius, keepOut)));
+      const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.radius, keepOut)));
       if (inside <= 0) return;
       const free = freePlace(judged, keepOut);
       remarks.push({
@@ -64,7 +64,7 @@ function freePlace({ job, cuts }: Judged, keepOut: KeepOut): { x: number; y: num
         !others &&
         cuts.every(
           (cut) =>
-            intrusion(cut.path, cut.profile.radius, {
+            intrusion(cut.path, cut.radius, {
               ...moved,
               x: moved.x - KEEP_OUT_ROOM,
               y: moved.y - KEEP_OUT_ROOM,

@@ -1,4 +1,5 @@
-import { profileOf } from '../bits/bit.ts';
+import { toolKindOf } from '../tools/kinds.ts';
+import { takenOut, type Leaves, widthLeft } from '../tools/leaves.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { splitTime } from '../motion/split-time.ts';
@@ -25,12 +26,13 @@ export type UntimedPart = CutPart & Pick<CutResult, 'works' | 'openOutlines' | '
 /** Leads the links of a part clear of what holds the work, and plans how long its moves take on the job’s bench. */
 export function timedCut(part: UntimedPart, job: Job): CutResult {
   const bit = job.bits.find((b) => b.id === part.bit);
-  const profile = bit && part.problem === undefined ? profileOf(bit) : { flat: 0, slope: 1, radius: 1 };
+  const leaves: Leaves = bit && part.problem === undefined ? toolKindOf(bit).leaves(bit) : { kind: 'nothing' };
+  const radius = takenOut(leaves)?.radius ?? widthLeft(leaves, 0) / 2;
   const { stock, bench } = job;
   const { path, pointNow } = clearLinks(part.path, {
     keepOuts: stock.keepOuts,
     stock,
-    radius: profile.radius,
+    radius,
     limits: bench.limits,
   });
   const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
@@ -40,7 +42,8 @@ export function timedCut(part: UntimedPart, job: Job): CutResult {
     ...part,
     path,
     dwells,
-    profile,
+    leaves,
+    radius,
     minutes: plan.minutes,
     split: splitTime(path, plan),
     depth: -lowest,

@@ -1,5 +1,5 @@
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
-import { type Profile, radiusAtDepth } from '../bits/bit.ts';
+import { type Profile, radiusAtDepth } from '../tools/turned.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { Sides } from '../geometry/sides.ts';

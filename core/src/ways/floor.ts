@@ -1,4 +1,4 @@
-import type { Profile } from '../bits/bit.ts';
+import type { Profile } from '../tools/turned.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { stretchesOf } from '../geometry/stretches.ts';
 import { flatTrack, type Track } from '../motion/track.ts';

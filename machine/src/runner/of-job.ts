@@ -1,6 +1,8 @@
 import type { JobResult } from '@kerbe/core/compute/compute';
-import type { Bit } from '@kerbe/core/document/bit';
-import { DRILL_POINT } from '@kerbe/core/bits/bit';
+import type { BaseTool } from '@kerbe/core/document/tool';
+import { takenOut } from '@kerbe/core/tools/leaves';
+import { toolKindOf } from '@kerbe/core/tools/kinds';
+import { degrees } from '@kerbe/core/quantity/units';
 import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
 import { DIALECTS } from '@kerbe/core/program/dialect';
@@ -31,12 +33,14 @@ export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | '
 }
 
 /** A bit as the bench knows it; namesakes of one job are told apart by their numbers in the program. */
-export function bitShapeOf(bits: readonly Bit[], id: string): BitShape {
+export function bitShapeOf(bits: readonly BaseTool[], id: string): BitShape {
   const k = bits.findIndex((bit) => bit.id === id);
-  const { name, kind, diameter, tip } = bits[k];
-  const angle = bits[k].angle ?? (kind === 'drill' ? DRILL_POINT : undefined);
+  const { name, diameter } = bits[k];
+  const { flat = 0, slope = 0 } = takenOut(toolKindOf(bits[k]).leaves(bits[k])) ?? {};
+  const pointed = slope > 0;
+  const angle = pointed ? Math.round(2e6 * degrees(Math.atan(slope))) / 1e6 : undefined;
   const twin = bits.some((bit) => bit.id !== id && bit.name === name);
-  return { id, name: twin ? `${name} (T${k + 1})`.slice(0, 80) : name, diameter, angle, tip };
+  return { id, name: twin ? `${name} (T${k + 1})`.slice(0, 80) : name, diameter, angle, tip: pointed ? 2 * flat : 0 };
 }
 
 /** A job's program as the runner is to check and run it. */

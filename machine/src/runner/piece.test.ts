@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from 'vitest';
-import type { Bit } from '@kerbe/core/document/bit';
+import type { BaseTool } from '@kerbe/core/document/tool';
+import { bitShapeOf } from './of-job.ts';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import type { JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
@@ -19,12 +20,13 @@ const APART = 0.02;
 /** How far off the zero was that each fitting of a bit worked with, mm. */
 type ZeroErrors = Map<number, { x: number; y: number; z: number }>;
 
-function fitted(bit: Bit): FittedBit {
+function fitted(bit: BaseTool): FittedBit {
+  const { angle, tip } = bitShapeOf([bit], bit.id);
   return {
     name: bit.name,
     diameter: bit.diameter,
-    halfAngle: bit.angle === undefined ? undefined : (bit.angle * Math.PI) / 360,
-    tipDiameter: bit.tip,
+    halfAngle: angle === undefined ? undefined : (angle * Math.PI) / 360,
+    tipDiameter: tip,
     length: 0,
   };
 }
@@ -84,10 +86,10 @@ function planOf(job: Job, result: JobResult): { plan: CarvedMoves; places: Place
     let x = random() * job.stock.length;
     let y = random() * job.stock.width;
     if (k % 2) {
-      const { path, profile } = result.cuts[Math.floor(random() * result.cuts.length)];
+      const { path, radius } = result.cuts[Math.floor(random() * result.cuts.length)];
       const i = Math.floor(random() * path.feed.length);
-      x = path.xyz[3 * i] + (random() - 0.5) * 2.4 * profile.radius;
-      y = path.xyz[3 * i + 1] + (random() - 0.5) * 2.4 * profile.radius;
+      x = path.xyz[3 * i] + (random() - 0.5) * 2.4 * radius;
+      y = path.xyz[3 * i + 1] + (random() - 0.5) * 2.4 * radius;
     }
     return { x, y, depth: plan.along(x, y, x, y, 1)[0] };
   });

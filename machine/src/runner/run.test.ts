@@ -2,7 +2,7 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import type { Job } from '@kerbe/core/document/job';
 import type { ProgramOrder } from './commands.ts';
-import { basisOf } from './of-job.ts';
+import { basisOf, bitShapeOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
 let bench: TestBench;
@@ -22,7 +22,7 @@ const inCut = () => bench.router.state().work.z < 8.7 && bench.router.state().li
 /** The bit change's acts, as an operator would do them. */
 async function changeBit(job: Job, id: string) {
   await bench.until(() => bench.state.bench === 'changing', 'the bit change');
-  const { name, diameter, angle, tip } = job.bits.find((b) => b.id === id)!;
+  const { name, diameter, angle, tip } = bitShapeOf(job.bits, id);
   bench.hand({ hand: 'bit', id, name, diameter, angle, tip });
   await bench.tell({ command: 'bit-changed' });
 }
@@ -185,7 +185,7 @@ describe('bits', () => {
     const { machine } = bench.router.state();
     await bench.pass(3000);
     expect(bench.router.state().machine).toEqual(machine);
-    const { name, diameter, angle, tip } = job.bits.find((b) => b.id === 'e6')!;
+    const { name, diameter, angle, tip } = bitShapeOf(job.bits, 'e6');
     bench.hand({ hand: 'bit', id: 'e6', name, diameter, angle, tip });
     await bench.tell({ command: 'bit-changed' });
     await bench.until(() => bench.ended.length === 1, 'the end');
@@ -202,7 +202,7 @@ describe('bits', () => {
     await bench.clearPlate();
     await bench.run(order, 'run-2');
     await bench.until(() => bench.state.bench === 'changing', 'the change');
-    const { name, diameter, angle, tip } = job.bits.find((b) => b.id === 'e6')!;
+    const { name, diameter, angle, tip } = bitShapeOf(job.bits, 'e6');
     // Another mill of the same name, which sticks out further.
     let tries = 0;
     do bench.hand({ hand: 'bit', id: `another-${tries}`, name, diameter, angle, tip });

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest';
-import { basisOf } from './of-job.ts';
+import { basisOf, bitShapeOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
 let bench: TestBench;
@@ -28,7 +28,7 @@ describe('a whole run on the stand-in', () => {
     bench.hand({ hand: 'emergency', pressed: true });
     await bench.until(() => bench.state.bench === 'changing-safe', 'the emergency stop');
     await expect(bench.tell({ command: 'bit-changed' })).rejects.toThrow(/release it/);
-    const { name, diameter, angle, tip } = job.bits.find((b) => b.id === 'e6')!;
+    const { name, diameter, angle, tip } = bitShapeOf(job.bits, 'e6');
     bench.hand({ hand: 'bit', id: 'e6', name, diameter, angle, tip });
     bench.hand({ hand: 'emergency', pressed: false });
     await bench.until(() => bench.state.bench === 'changing-released', 'its release');

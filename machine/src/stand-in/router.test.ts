@@ -10,6 +10,7 @@ import type { Hand } from './hands.ts';
 import { DOME } from './made-as.ts';
 import { StandInRouter } from './router.ts';
 import { SPOILBOARD_TOP, Table } from './table.ts';
+import { bitShapeOf } from '../runner/of-job.ts';
 
 const TRAVEL = DOME.travel;
 const SETTER = new Table().setter!;
@@ -470,8 +471,7 @@ describe('the demo jobs', () => {
         const minutes =
           stretch.reduce((sum, c) => sum + c.beside.before + c.made.minutes + c.beside.after, 0) -
           cuts[first].beside.before;
-        const bit = job.bits.find((b) => b.id === made.bit)!;
-        router.hand({ hand: 'bit', name: bit.name, diameter: bit.diameter, angle: bit.angle, tip: bit.tip });
+        router.hand({ hand: 'bit', ...bitShapeOf(job.bits, made.bit) });
         const { corner, thickness } = router.table.piece!;
         const zero = zeroOf(job.stock);
         const top = SPOILBOARD_TOP + Math.max(...thickness) + router.bit!.length;

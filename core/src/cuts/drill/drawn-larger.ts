@@ -15,8 +15,7 @@ const LARGER_WORTH_SAYING = 0.1;
 
 /** Circles drawn larger than the bit: cut out or cleared as drawn, if that was meant. */
 export function judgeDrawnLarger(judged: JudgedCut<DrillCut, DrillFacts>): Remark[] {
-  const { job, cut, index, result } = judged;
-  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const { job, cut, index, own: bit, result } = judged;
   const drawn = (result.facts?.holes ?? []).map(({ diameter = 0 }) => diameter);
   const larger = drawn.filter((diameter) => diameter > bit.diameter + LARGER_WORTH_SAYING).sort((a, b) => a - b);
   if (larger.length === 0) return [];

@@ -1,5 +1,5 @@
 import { roundPlaces } from '../../artwork/round-places.ts';
-import type { Bit } from '../../document/bit.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { thickest } from '../../stock/stock.ts';
@@ -18,7 +18,7 @@ import { figure } from './figure.ts';
 const RANK = 0;
 
 /** Holes at the middles of circles. */
-export const drillKind: CutKind<DrillCut, DrillFacts> = {
+export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   fields: FIELDS,
   verb: 'Drill',
   one: 'holes',
@@ -48,8 +48,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts> = {
   onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
-function drilled(job: Job, cut: DrillCut, bit: Bit, { shapes }: CutArtwork): CutPart<DrillFacts>[] {
-  if (bit.kind === 'v') throw new CutProblem('Drilling needs a drill or an end mill; choose one for this cut.');
+function drilled(job: Job, cut: DrillCut, _: Bit, { shapes }: CutArtwork): CutPart<DrillFacts>[] {
   const { places, others } = roundPlaces(shapes);
   if (places.length === 0)
     throw new CutProblem(
@@ -68,7 +67,7 @@ function drilled(job: Job, cut: DrillCut, bit: Bit, { shapes }: CutArtwork): Cut
 }
 
 /** The holes that will be there, as wide as the bit, whatever was drawn. */
-function holesOf({ facts, profile: { radius } }: SeenPart<DrillFacts>): SheetMark[] {
+function holesOf({ facts, radius }: SeenPart<DrillFacts>): SheetMark[] {
   const circles = (facts?.holes ?? []).map(({ x, y }) => ({ x, y, radius }));
   return [{ look: 'hole', word: 'hole', always: true, outlines: [], circles }];
 }

@@ -1,4 +1,4 @@
-import type { Bit } from '../../document/bit.ts';
+import type { BaseTool } from '../../document/tool.ts';
 import type { Slot } from '../../fields/slot.ts';
 import { formatLength } from '../../quantity/format.ts';
 import type { LengthUnit } from '../../quantity/units.ts';
@@ -7,7 +7,7 @@ import type { LengthUnit } from '../../quantity/units.ts';
 export const shareOfBit = (
   name: string,
   length: number,
-  { diameter }: Bit,
+  { diameter }: BaseTool,
   set: (length: number) => Record<string, unknown>,
 ): Slot => ({
   name: `${name}, share of the bit`,
@@ -17,4 +17,4 @@ export const shareOfBit = (
 });
 
 /** “6 mm across”. */
-export const across = ({ diameter }: Bit, unit: LengthUnit): string => `${formatLength(diameter, unit, 2)} across`;
+export const across = ({ diameter }: BaseTool, unit: LengthUnit): string => `${formatLength(diameter, unit, 2)} across`;

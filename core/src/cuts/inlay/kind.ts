@@ -1,11 +1,11 @@
-import type { Bit } from '../../document/bit.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket } from '../../ways/pocket.ts';
 import { profile } from '../../ways/profile.ts';
-import { usualStep } from '../../bits/bit.ts';
-import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
+import { usualStep } from '../../tools/turned.ts';
+import { areaToCut, type CutArtwork, type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
 import { judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
@@ -22,7 +22,7 @@ import { pinchedWords } from './pinched-words.ts';
 const TABS_OF_PART = 3;
 
 /** One half of an inlay: the recess, which is a pocket, or the part, which is cut out. */
-export const inlayKind: CutKind<InlayCut, InlayFacts> = {
+export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   fields: FIELDS,
   verb: 'Inlay',
   title: (cut) => `Inlay ${cut.role} of`,
@@ -70,7 +70,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts> = {
 
 function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart<InlayFacts>[] {
   const area = areaToCut(artwork);
-  const diameter = endMill(bit, 'An inlay');
+  const { diameter } = bit;
   const { gap, pinched, ...fit } = inlayFit(area, Math.max(diameter, cut.otherDiameter) / 2, cut.allowance, clipper);
   const drive = { feed: cut.feed, plunge: cut.plunge, lift: job.stock.lift, diameter };
   if (cut.role === 'recess') {

@@ -1,5 +1,6 @@
-import { depthForRadius, profileOf, radiusAtDepth } from '../../bits/bit.ts';
-import type { Bit } from '../../document/bit.ts';
+import { depthForRadius, radiusAtDepth } from '../../tools/turned.ts';
+import { profileOf } from '../../tools/profile-of.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import { Clearance } from '../../geometry/clearance.ts';
 import { PathBuilder } from '../../motion/path.ts';
@@ -25,7 +26,7 @@ const RANK = 2;
 const USUAL_DEPTH = 0.5;
 
 /** Drawn lines, open or closed, followed with the bit's middle on them. */
-export const lineKind: CutKind<LineCut, LineFacts> = {
+export const lineKind: CutKind<LineCut, LineFacts, Bit & { tip?: number }> = {
   fields: FIELDS,
   verb: 'Engrave',
   one: 'an engraved line',
@@ -43,7 +44,7 @@ export const lineKind: CutKind<LineCut, LineFacts> = {
       : [],
   notes: (_, { facts }, __, unit) => (facts ? [`The lines come out ${formatLength(facts.width, unit, 2)} wide.`] : []),
   bits: ['v', 'end'],
-  finest: (a, b) => a.tip - b.tip || a.diameter - b.diameter,
+  finest: (a, b) => (a.tip ?? a.diameter) - (b.tip ?? b.diameter),
   rank: () => RANK,
   closedOnly: false,
   carves: true,
@@ -61,7 +62,6 @@ export const lineKind: CutKind<LineCut, LineFacts> = {
 
 function followed(job: Job, cut: LineCut, bit: Bit, { shapes }: CutArtwork): CutPart<LineFacts>[] {
   const profile = profileOf(bit);
-  if (bit.kind === 'drill') throw new CutProblem('A drill cannot go sideways; choose a V-bit or an end mill.');
   const reach = profile.slope > 0 ? depthForRadius(profile, profile.radius) : Infinity;
   if (cut.depth > reach + 1e-9)
     throw new CutProblem(

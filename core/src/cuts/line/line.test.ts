@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { readFileSync } from 'node:fs';
-import type { Bit } from '../../document/bit.ts';
+import type { Bit } from '../../tools/turned.ts';
+import type { VBit } from '../../tools/v/fields.ts';
 import { measurePath } from '../../motion/path.ts';
 import type { CutPart } from '../cut-part.ts';
 import { readJobFile } from '../job-file.ts';
@@ -12,8 +13,8 @@ import type { LineCut } from './fields.ts';
 const demo = readJobFile(
   readFileSync(new URL('../../../../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'),
 ).job;
-const v: Bit = { id: 'v', name: 'V 60', kind: 'v', diameter: 6, angle: 60, tip: 0, flute: 12, shank: 6, presets: [] };
-const mill: Bit = { ...v, id: 'm', kind: 'end', diameter: 3, angle: undefined };
+const v: VBit = { id: 'v', name: 'V 60', kind: 'v', diameter: 6, angle: 60, tip: 0, flute: 12, shank: 6, presets: [] };
+const mill: Bit = { id: 'm', name: 'End 3', kind: 'end', diameter: 3, flute: 12, shank: 6, presets: [] };
 const drill: Bit = { ...mill, id: 'd', kind: 'drill' };
 const job = { ...demo, bits: [v, mill, drill] };
 const outline = (closed: boolean, ...points: number[]) => ({ points: Float64Array.from(points), closed });
@@ -60,7 +61,11 @@ describe('lines as drawn', () => {
   test.each([
     [[], {}, /No lines are chosen/],
     [[outline(false, 3, 4)], {}, /points; choose lines/],
-    [[outline(false, 0, 0, 9, 0)], { bit: 'd' }, /cannot go sideways/],
+    [
+      [outline(false, 0, 0, 9, 0)],
+      { bit: 'd' },
+      /An engraved line cannot be made with a drill; choose a V-bit or an end mill for this cut\./,
+    ],
     [[outline(false, 0, 0, 9, 0)], { depth: 6, depthPerPass: 6 }, /cone is 5\.2 mm high/],
     [[outline(false, 0, 0, 9, 0)], { depth: 1, depthPerPass: 0.5, lastPass: 0.6 }, /thicker than a pass/],
   ])('what cannot be followed gets a sentence: %#', async (outlines, fields, sentence) => {

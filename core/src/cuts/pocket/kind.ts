@@ -1,12 +1,13 @@
-import { presetFor, usualStep } from '../../bits/bit.ts';
-import type { Bit } from '../../document/bit.ts';
+import { presetFor } from '../../tools/preset-for.ts';
+import { usualStep } from '../../tools/turned.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket, type PocketSettings } from '../../ways/pocket.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
-import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill } from '../cut-part.ts';
+import { areaToCut, type CutArtwork, type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
 import { leftStanding } from '../left-standing.ts';
@@ -23,7 +24,7 @@ const RANK = 2.5;
 const LEFT_WORTH_SAYING = 1;
 
 /** An area cleared to a depth. */
-export const pocketKind: CutKind<PocketCut, PocketFacts> = {
+export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   fields: FIELDS,
   verb: 'Pocket',
   one: 'a pocket',
@@ -73,7 +74,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts> = {
 
 function pocketed(job: Job, cut: PocketCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart[] {
   const area = areaToCut(artwork);
-  const diameter = endMill(bit, 'A pocket');
+  const { diameter } = bit;
   const clearing = clearBitsOf(job, cut.clearBits, diameter);
   const before = cleared(
     job,
@@ -113,9 +114,8 @@ function pocketed(job: Job, cut: PocketCut, bit: Bit, artwork: CutArtwork, clipp
 }
 
 /** Corners at least as round as the smallest bit, and narrow places. */
-function judgeLeft({ job, cut, index, result }: JudgedCut<PocketCut, PocketFacts>): Remark[] {
+function judgeLeft({ job, cut, index, own: bit, result }: JudgedCut<PocketCut, PocketFacts, Bit>): Remark[] {
   const left = result.facts?.left ?? 0;
-  const bit = job.bits.find((b) => b.id === cut.bit)!;
   const smaller = nextSmallerMill(job, bit.diameter);
   if (left < LEFT_WORTH_SAYING || !smaller) return [];
   const preset = presetFor(smaller, job.stock.material);

@@ -1,11 +1,11 @@
-import type { Bit } from '../../document/bit.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { thickest } from '../../stock/stock.ts';
 import { profile, type ProfileSettings } from '../../ways/profile.ts';
-import { areaToCut, type CutArtwork, type CutPart, cutPart, endMill, type SeenPart } from '../cut-part.ts';
+import { areaToCut, type CutArtwork, type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
 import { shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind, Handle } from '../kind.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
@@ -24,7 +24,7 @@ const ENOUGH_PAST_BOARD = 0.3;
 const THIN_SKIN = 1.5;
 
 /** Along outlines, beside or on them, usually right through. */
-export const profileKind: CutKind<ProfileCut, ProfileFacts> = {
+export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   fields: FIELDS,
   verb: 'Cut out',
   one: 'a cut-out',
@@ -61,7 +61,7 @@ function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clip
     feed: cut.feed,
     plunge: cut.plunge,
     lift: job.stock.lift,
-    diameter: endMill(bit, 'Cutting out'),
+    diameter: bit.diameter,
     side: cut.side,
     depth: cut.depth,
     depthPerPass: cut.depthPerPass,

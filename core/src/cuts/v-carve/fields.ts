@@ -1,4 +1,5 @@
-import { profileOf, ridgeHeight } from '../../bits/bit.ts';
+import { profileOf } from '../../tools/profile-of.ts';
+import { ridgeHeight } from '../../tools/turned.ts';
 import { optional } from '../../fields/optional-field.ts';
 import { length } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
@@ -45,7 +46,7 @@ export function more(cut: VCarveCut, { own, unit }: About): Sentence {
     (chosen) => ({ depthPerPass: chosen === 'one' ? null : Math.max(1, cut.depthLimit / 2) }),
   );
   const step = (floorStep: number) => ({ floorStep });
-  const shape = own?.kind === 'v' ? profileOf(own) : undefined;
+  const shape = own && profileOf(own);
   const ridge: Slot = {
     name: 'ridge height',
     control: { is: 'quantity', quantity: 'length', min: 0, max: 10 },

@@ -1,4 +1,7 @@
-import { presetFor } from '../../bits/bit.ts';
+import { ofKinds } from '../../tools/kinds.ts';
+import { presetFor } from '../../tools/preset-for.ts';
+import { profileOf } from '../../tools/profile-of.ts';
+import type { VBit } from '../../tools/v/fields.ts';
 import { formatLength, formatMinutes } from '../../quantity/format.ts';
 import { thickest } from '../../stock/stock.ts';
 import { resized } from '../../artwork/artwork-scale.ts';
@@ -7,7 +10,7 @@ import { type JudgedCut, type Remark, type Remedy, setCut } from '../remark.ts';
 import type { VCarveCut } from './fields.ts';
 import { FLOOR_WORTH_SAYING, NARROW_WORTH_SAYING, type VCarveFacts } from './facts.ts';
 
-type Judged = JudgedCut<VCarveCut, VCarveFacts>;
+type Judged = JudgedCut<VCarveCut, VCarveFacts, VBit>;
 
 /** Carvings that go through the stock, shapes too thin for the tip, and strokes too wide for the depth limit. */
 export async function judgeCarving(judged: Judged): Promise<Remark[]> {
@@ -16,7 +19,7 @@ export async function judgeCarving(judged: Judged): Promise<Remark[]> {
   const { facts } = result;
   const remarks: Remark[] = [];
   const about = { stop: 'cuts', cut: cut.id } as const;
-  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const bit = judged.own;
   const thin = Math.min(...stock.corners);
   if (result.depth > thin)
     remarks.push({
@@ -32,7 +35,9 @@ export async function judgeCarving(judged: Judged): Promise<Remark[]> {
       ],
     });
   if (facts && facts.tooNarrow > NARROW_WORTH_SAYING) {
-    const finer = job.bits.filter((b) => b.kind === 'v' && b.tip < bit.tip).sort((a, b) => a.tip - b.tip)[0];
+    const finer = ofKinds<VBit>(job.bits, ['v'])
+      .filter((b) => b.tip < bit.tip)
+      .sort((a, b) => a.tip - b.tip)[0];
     remarks.push({
       ...about,
       id: `narrow-${cut.id}`,
@@ -67,10 +72,9 @@ function larger({ job }: Judged, id: string): Remedy['patch'] {
 }
 
 /** A bit with a wider angle, with depth and time measured by computing the cut with it. */
-async function widerBit({ job, cut, index, result, parts, tryCut }: Judged): Promise<Remedy[]> {
-  const now = job.bits.find((b) => b.id === cut.bit)!;
-  const wider = job.bits
-    .filter((b) => b.kind === 'v' && (b.angle ?? 0) > (now.angle ?? 0))
+async function widerBit({ job, cut, index, own: now, result, parts, tryCut }: Judged): Promise<Remedy[]> {
+  const wider = ofKinds<VBit>(job.bits, ['v'])
+    .filter((b) => (b.angle ?? 0) > (now.angle ?? 0))
     .sort((a, b) => (a.angle ?? 0) - (b.angle ?? 0))[0];
   if (!wider) return [];
   const preset = presetFor(wider, job.stock.material);
@@ -89,9 +93,9 @@ async function widerBit({ job, cut, index, result, parts, tryCut }: Judged): Pro
   ];
 }
 
-function deeper({ job, cut, index, result: { profile } }: Judged, { fullDepth }: VCarveFacts): Remedy[] {
+function deeper({ job, cut, index, own: bit }: Judged, { fullDepth }: VCarveFacts): Remedy[] {
   const needed = Math.ceil(fullDepth * 10) / 10;
-  const bit = job.bits.find((b) => b.id === cut.bit)!;
+  const profile = profileOf(bit);
   const reach = profile.slope > 0 ? (profile.radius - profile.flat) / profile.slope : 0;
   if (needed > thickest(job.stock) - 2 || needed > reach || needed > bit.flute || needed <= cut.depthLimit) return [];
   return [

@@ -1,5 +1,7 @@
-import { depthForRadius, profileOf, radiusAtDepth } from '../../bits/bit.ts';
-import type { Bit } from '../../document/bit.ts';
+import { depthForRadius, radiusAtDepth } from '../../tools/turned.ts';
+import { profileOf } from '../../tools/profile-of.ts';
+import { widthLeft } from '../../tools/leaves.ts';
+import type { VBit } from '../../tools/v/fields.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { formatLength } from '../../quantity/format.ts';
@@ -22,7 +24,7 @@ const NARROWER = 0.2;
 const NARROWER_SHARE = 0.1;
 
 /** Grooves along the middle of outlines, as deep as a V-bit must go to touch both walls. */
-export const vCarveKind: CutKind<VCarveCut, VCarveFacts> = {
+export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   fields: FIELDS,
   verb: 'Carve',
   one: 'a V-carve',
@@ -68,15 +70,15 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts> = {
     const whole = depth - cut.startDepth;
     return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
   },
-  onUneven(_, { profile, depth }, drop) {
+  onUneven(_, { leaves, depth }, drop) {
     // A groove's half width is its depth times the slope of the bit, and as much is lost of it as of the depth.
-    const narrower = 2 * drop * profile.slope;
-    const widest = 2 * (profile.flat + depth * profile.slope);
+    const widest = widthLeft(leaves, depth);
+    const narrower = widest - widthLeft(leaves, Math.max(0, depth - drop));
     return narrower > NARROWER || narrower > NARROWER_SHARE * widest ? { narrower } : {};
   },
 };
 
-function notes(_: VCarveCut, { facts }: CutPart<VCarveFacts>, __: Bit, unit: Job['unit']): string[] {
+function notes(_: VCarveCut, { facts }: CutPart<VCarveFacts>, __: VBit, unit: Job['unit']): string[] {
   if (!facts) return [];
   const out: string[] = [];
   if (facts.tooNarrow > NARROW_WORTH_SAYING)
@@ -101,9 +103,8 @@ function blank({ facts }: SeenPart<VCarveFacts>): SheetMark[] {
   return [{ look: 'narrow', word: 'too thin for the tip', always: false, outlines, circles: [] }];
 }
 
-async function carve(job: Job, cut: VCarveCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
+async function carve(job: Job, cut: VCarveCut, bit: VBit, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {
   const shape = profileOf(bit);
-  if (bit.kind !== 'v') throw new CutProblem('A V-carve needs a V-bit; choose one for this cut.');
   const carvables = await artwork.carvables();
   if (carvables.places.length === 0) throw nothingToCut(carvables.open);
   const { lift } = job.stock;

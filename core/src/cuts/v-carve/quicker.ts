@@ -1,5 +1,9 @@
-import { presetFor, profileOf, ridgeHeight } from '../../bits/bit.ts';
-import type { Bit } from '../../document/bit.ts';
+import { ofKinds } from '../../tools/kinds.ts';
+import type { VBit } from '../../tools/v/fields.ts';
+import { presetFor } from '../../tools/preset-for.ts';
+import { profileOf } from '../../tools/profile-of.ts';
+import { ridgeHeight } from '../../tools/turned.ts';
+import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import { formatFeed, formatLength } from '../../quantity/format.ts';
 import type { QuickerTry } from '../kind.ts';
@@ -9,7 +13,7 @@ import type { VCarveCut } from './fields.ts';
 const COARSEST_STEP = 0.1;
 
 /** What may make a carving quicker: plunging faster, a coarser floor, clearing it first, another V-bit. */
-export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: Bit, name: string): QuickerTry[] {
+export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: VBit, name: string): QuickerTry[] {
   const out: QuickerTry[] = [];
   const plunge = Math.min(cut.feed, bench.limits.speed.z);
   if (cut.plunge < plunge)
@@ -29,7 +33,7 @@ export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: 
       fields: { floorStep: step },
     });
   }
-  const mills = bits.filter((b) => b.kind === 'end').sort((a, b) => b.diameter - a.diameter);
+  const mills = ofKinds<Bit>(bits, ['end']).sort((a, b) => b.diameter - a.diameter);
   if (cut.clearBits.length === 0)
     for (const mill of mills)
       out.push({
@@ -39,7 +43,7 @@ export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: 
         effect: 'a smooth floor, and a bit change more',
         fields: { clearBits: [mill.id] },
       });
-  for (const other of bits.filter((b) => b.kind === 'v' && b.id !== own.id && b.tip <= own.tip)) {
+  for (const other of ofKinds<VBit>(bits, ['v']).filter((b) => b.id !== own.id && b.tip <= own.tip)) {
     const preset = presetFor(other, stock.material);
     const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
     out.push({

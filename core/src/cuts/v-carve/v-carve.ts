@@ -1,4 +1,4 @@
-import { depthForRadius, radiusAtDepth, type Profile } from '../../bits/bit.ts';
+import { depthForRadius, radiusAtDepth, type Profile } from '../../tools/turned.ts';
 import { Clearance } from '../../geometry/clearance.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import type { MedialAxis } from '../../geometry/medial-axis.ts';

@@ -1,33 +1,23 @@
 <script lang="ts">
-  import type { Bit } from '@kerbe/core/document/bit';
-  import { depthForRadius, profileOf } from '@kerbe/core/bits/bit';
+  import type { BaseTool } from '@kerbe/core/document/tool';
+  import { toolKindOf } from '@kerbe/core/tools/kinds';
 
   interface Props {
-    bit: Bit;
+    bit: BaseTool;
     /** Pixels a millimetre, the same for every bit in a list. */
     scale: number;
     height: number;
   }
   let { bit, scale, height }: Props = $props();
-  const p = $derived(profileOf(bit));
-  const width = $derived(Math.max(bit.diameter, bit.shank) * scale + 6);
-  const c = $derived(width / 2);
+  const { parts } = $derived(toolKindOf(bit).picture(bit));
+  const half = $derived(Math.max(...parts.flatMap(({ points }) => points.map(([x]) => Math.abs(x)))) * scale + 3);
   const tip = $derived(height - 4);
-  const cone = $derived(p.slope > 0 ? depthForRadius(p, p.radius) : 0);
-  const shoulder = $derived(tip - cone * scale);
-  const flute = $derived(Math.max(8, Math.min(shoulder, tip - bit.flute * scale)));
-  const r = $derived(p.radius * scale);
-  const t = $derived(p.flat * scale);
-  const s = $derived((bit.shank / 2) * scale);
+  const d = (points: readonly (readonly [number, number])[]) =>
+    points.map(([x, z], k) => `${k ? 'L' : 'M'}${half + x * scale} ${Math.max(1, tip - z * scale)}`).join('');
 </script>
 
-<svg {width} {height} role="img" aria-label="{bit.name}, drawn to scale">
-  <path class="shank" d="M{c - s} 1H{c + s}V{flute}H{c - s}Z" />
-  <path class="cutter" d="M{c - t} {tip}H{c + t}L{c + r} {shoulder}V{flute}H{c - r}V{shoulder}Z" />
-  {#if bit.kind === 'end'}<path
-      class="line"
-      d="M{c - r} {tip}L{c + r} {tip - r * 3}M{c - r} {tip - r * 3}L{c + r} {tip - r * 6}"
-    />{:else}<path class="line" d="M{c} {tip}V{flute}" />{/if}
+<svg width={2 * half} {height} role="img" aria-label="{bit.name}, drawn to scale">
+  {#each parts as { look, points }, k (k)}<path class={look} d="{d(points)}{look === 'line' ? '' : 'Z'}" />{/each}
 </svg>
 
 <style>

@@ -1,15 +1,18 @@
 <script lang="ts">
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { kindOf } from '@kerbe/core/cuts/kinds';
-  import type { Bit, Preset } from '@kerbe/core/document/bit';
-  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import type { BaseTool } from '@kerbe/core/document/tool';
+  import type { Field } from '@kerbe/core/fields/field';
+  import { type Slot, slotsOf } from '@kerbe/core/fields/slot';
+  import { toolKindOf } from '@kerbe/core/tools/kinds';
   import { send } from '$lib/send';
   import { useWorkplace } from '$lib/workplace.svelte';
   import BitPicture from './BitPicture.svelte';
-  import Quantity from './Quantity.svelte';
+  import Sentence from '$lib/cuts/Sentence.svelte';
+  import SlotControl from '$lib/cuts/SlotControl.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
-  let { shopBits }: { shopBits: Bit[] } = $props();
+  let { shopBits }: { shopBits: BaseTool[] } = $props();
   const workplace = useWorkplace();
   const { session } = workplace;
   const unit = $derived(session.job.unit);
@@ -18,14 +21,15 @@
   const others = $derived(shopBits.filter((shop) => !session.job.bits.some((own) => own.id === shop.id)));
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'bits') ?? []);
   let said = $state<string>();
-  const digits = $derived(unit === 'in' ? 3 : 2);
+  const kind = $derived(toolKindOf(bit));
+  const settings = $derived(Object.entries(kind.preset) as [string, Field<number>][]);
+  const note = $derived(kind.note?.(bit, unit));
+  const unitOf = ({ control, measure }: Field<number>): string =>
+    control.is === 'quantity' && control.suffix ? control.suffix : measure === 'feed' ? `${unit}/min` : unit;
 
-  function change(apply: (bit: Bit) => void): void {
+  function change(apply: (bit: BaseTool) => void): void {
     said = undefined;
     session.update((job) => apply(job.bits[index]));
-  }
-  function setPreset(material: string, apply: (preset: Preset) => void): void {
-    change((b) => apply(b.presets.find((preset) => preset.material === material)!));
   }
   function uses(id: string): string {
     const cuts = session.job.cuts
@@ -83,116 +87,31 @@
           event.currentTarget.value.trim() && change((b) => (b.name = event.currentTarget.value.trim()))}
       /></label
     >
-    <p class="sentence">
-      {bit.kind === 'v' ? 'A V-bit' : bit.kind === 'drill' ? 'A drill' : 'An end mill'},
-      <Quantity
-        name="diameter"
-        value={bit.diameter}
-        {unit}
-        min={0.1}
-        max={200}
-        onchange={(value) => change((b) => (b.diameter = value))}
-      /> across{#if bit.kind === 'v'}, <Quantity
-          name="included angle"
-          kind="angle"
-          value={bit.angle ?? 60}
-          min={5}
-          max={170}
-          onchange={(value) => change((b) => (b.angle = value))}
-        /> in all with a tip of
-        <Quantity
-          name="tip"
-          value={bit.tip}
-          {unit}
-          min={0}
-          max={bit.diameter * 0.9}
-          step={unit === 'in' ? 0.001 : 0.05}
-          onchange={(value) => change((b) => (b.tip = value))}
-        />{/if}; cutting edges
-      <Quantity
-        name="cutting length"
-        value={bit.flute}
-        {unit}
-        min={0.5}
-        max={300}
-        onchange={(value) => change((b) => (b.flute = value))}
-      /> long, shank
-      <Quantity
-        name="shank"
-        value={bit.shank}
-        {unit}
-        min={1}
-        max={60}
-        onchange={(value) => change((b) => (b.shank = value))}
-      />.
-    </p>
+    <Sentence sentence={kind.sentence(bit)} change={(fields) => change((b) => Object.assign(b, fields))} />
     <table class="presets">
-      <thead><tr><th>in</th><th>feed, {unit}/min</th><th>plunge</th><th>rpm</th><th>a pass, {unit}</th></tr></thead>
+      <thead
+        ><tr
+          ><th>in</th>{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th>{/each}</tr
+        ></thead
+      >
       <tbody>
-        {#each bit.presets as preset (preset.material)}
+        {#each bit.presets as preset, row (preset.material)}
           <tr>
             <th scope="row">{preset.material}</th>
-            <td
-              ><Quantity
-                name="feed in {preset.material}"
-                kind="feed"
-                suffix=""
-                value={preset.feed}
-                {unit}
-                min={1}
-                max={50000}
-                onchange={(value) => setPreset(preset.material, (p) => (p.feed = value))}
-              /></td
-            >
-            <td
-              ><Quantity
-                name="plunge in {preset.material}"
-                kind="feed"
-                suffix=""
-                value={preset.plunge}
-                {unit}
-                min={1}
-                max={50000}
-                onchange={(value) => setPreset(preset.material, (p) => (p.plunge = value))}
-              /></td
-            >
-            <td
-              ><Quantity
-                name="speed in {preset.material}"
-                kind="number"
-                value={preset.speed}
-                min={0}
-                max={100000}
-                step={500}
-                onchange={(value) => setPreset(preset.material, (p) => (p.speed = value))}
-              /></td
-            >
-            <td
-              ><Quantity
-                name="depth per pass in {preset.material}"
-                suffix=""
-                value={preset.depthPerPass}
-                {unit}
-                min={0.05}
-                max={100}
-                onchange={(value) => setPreset(preset.material, (p) => (p.depthPerPass = value))}
-              /></td
-            >
+            {#each Object.entries(slotsOf(kind.preset, preset as never)) as [key, slot] (key)}
+              <td
+                ><SlotControl
+                  slot={{ ...(slot as Slot), name: `${(slot as Slot).name} in ${preset.material}` }}
+                  bare
+                  onchange={(value) => change((b) => Object.assign(b.presets[row], (slot as Slot).set(value)))}
+                /></td
+              >
+            {/each}
           </tr>
         {/each}
       </tbody>
     </table>
-    {#if bit.kind === 'v'}
-      <p class="mute small">
-        At {lengthNumber(5, unit, digits)}
-        {unit} deep its groove is {lengthNumber(
-          Math.min(bit.diameter, bit.tip + 10 * Math.tan(((bit.angle ?? 60) * Math.PI) / 360)),
-          unit,
-          digits,
-        )}
-        {unit} wide.
-      </p>
-    {/if}
+    {#if note}<p class="mute small">{note}</p>{/if}
     <div class="actions">
       <button class="plain-button" type="button" onclick={keep}>Keep in the shop’s table</button>
       <button class="plain-button" type="button" onclick={copy}>Copy as a new bit</button>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
-  import { BIT_WORDS } from '@kerbe/core/bits/bit';
+  import { TOOL_KINDS } from '@kerbe/core/tools/kinds';
   import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
   import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
@@ -50,7 +50,7 @@
     const cut = newCut(session.job, kind, `cut-${n}`);
     problem = cut
       ? undefined
-      : `This job has no bit for that; take ${BIT_WORDS[CUT_KINDS[kind].bits[0]]} from the shop’s table at Bits.`;
+      : `This job has no bit for that; take ${TOOL_KINDS[CUT_KINDS[kind].bits[0]].one} from the shop’s table at Bits.`;
     if (!cut) return;
     session.update((job) => job.cuts.push(cut, ...(kindOf<Cut>(cut).beside?.(cut) ?? [])));
     workplace.activeCut = cut.id;

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { depthForRadius, profileOf, type Profile } from '@kerbe/core/bits/bit';
+  import type { BaseTool } from '@kerbe/core/document/tool';
+  import { toolKindOf } from '@kerbe/core/tools/kinds';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
@@ -142,19 +143,20 @@
     return job.bits.find((b) => b.id === id);
   });
 
-  function bitShape(p: Profile, x: number, z: number): string {
-    const rise = p.slope > 0 ? depthForRadius(p, p.radius) : thick * 0.5;
-    const shoulder = py(z + rise);
-    const head = Math.min(shoulder - 8, py(Math.max(z + rise, 0)) - 12);
-    const r = p.radius * kx;
-    const t = p.flat * kx;
-    const clippedHead = Math.max(16, head);
-    return `M${x - t} ${py(z)}L${x + t} ${py(z)}L${x + r} ${shoulder}V${clippedHead}H${x - r}V${shoulder}Z`;
+  /** The cutting part of a tool, its tip at a place of the picture. */
+  function shapeOf(bit: BaseTool, x: number, z: number): { d: string; half: number } {
+    const { points } = toolKindOf(bit)
+      .picture(bit)
+      .parts.find(({ look }) => look === 'cutter')!;
+    const d = points.map(([dx, dz], k) => `${k ? 'L' : 'M'}${x + dx * kx} ${Math.max(16, py(z + dz))}`).join('');
+    return { d: `${d}Z`, half: Math.max(...points.map(([dx]) => dx)) * kx };
   }
   const bitAt = $derived.by(() => {
-    if (!shownBit || !over) return undefined;
-    if (live) return { x: PAD.left + live.x * kx, z: live.z, profile: profileOf(shownBit) };
-    if (deepest) return { x: px(deepest.i), z: deepest.z, profile: profileOf(shownBit) };
+    const bit = shownBit;
+    if (!bit || !over) return undefined;
+    const at = (x: number, z: number) => ({ x, ...shapeOf(bit, x, z) });
+    if (live) return at(PAD.left + live.x * kx, live.z);
+    if (deepest) return at(px(deepest.i), deepest.z);
     return undefined;
   });
   const depthText = $derived((z: number) => lengthNumber(-z, unit, unit === 'in' ? 3 : 2));
@@ -202,8 +204,8 @@
         {/if}
         <path class="stock" d={profile} />
         {#if bitAt && shownBit}
-          <path class="bit" class:live d={bitShape(bitAt.profile, bitAt.x, bitAt.z)} />
-          <text x={Math.min(width - 150, bitAt.x + bitAt.profile.radius * kx + 8)} y="26">{shownBit.name}</text>
+          <path class="bit" class:live d={bitAt.d} />
+          <text x={Math.min(width - 150, bitAt.x + bitAt.half + 8)} y="26">{shownBit.name}</text>
         {/if}
         {#if live && live.z < 0}
           <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
@@ -218,7 +220,7 @@
         {/if}
         {#if widest && !live}
           {@const [a, b] = [px(widest.from), px(widest.to)]}
-          {#if !bitAt || Math.abs((a + b) / 2 - bitAt.x) > bitAt.profile.radius * kx + 10}
+          {#if !bitAt || Math.abs((a + b) / 2 - bitAt.x) > bitAt.half + 10}
             <g class="dimension">
               <line x1={a} x2={b} y1={top - 9} y2={top - 9} /><line x1={a} x2={a} y1={top - 14} y2={top - 4} /><line
                 x1={b}

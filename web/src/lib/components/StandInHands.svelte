@@ -1,6 +1,6 @@
 <script lang="ts">
   import { DIALECTS } from '@kerbe/core/program/dialect';
-  import type { Bit } from '@kerbe/core/document/bit';
+  import type { BaseTool } from '@kerbe/core/document/tool';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from '$lib/stand-in-view.svelte';
@@ -8,7 +8,7 @@
 
   interface Props {
     /** The bit that is wanted in the spindle now. */
-    bit?: Bit;
+    bit?: BaseTool;
     /** Where the plate is wanted, where it is. */
     plate?: {
       method: 'corner' | 'flat' | 'spoilboard';

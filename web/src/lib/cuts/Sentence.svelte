@@ -2,10 +2,10 @@
   import type { Sentence } from '@kerbe/core/fields/sentence';
   import SlotControl from './SlotControl.svelte';
 
-  /** A sentence of a cut: words, and its values set into them, each its own control. */
+  /** A sentence of a cut or a tool: words, and its values set into them, each its own control. */
   interface Props {
     sentence: Sentence;
-    cut: string;
+    cut?: string;
     change: (fields: Record<string, unknown>) => void;
   }
   let { sentence, cut, change }: Props = $props();

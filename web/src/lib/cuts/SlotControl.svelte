@@ -6,17 +6,20 @@
   import BitChoice from './BitChoice.svelte';
   import ClearBits from './ClearBits.svelte';
 
-  /** What a value of a cut is set with. */
+  /** What a value of a cut or a tool is set with. */
   interface Props {
     slot: Slot;
-    cut: string;
+    /** The cut that it is a value of. */
+    cut?: string;
+    /** Without its unit, which stands over its column. */
+    bare?: boolean;
     onchange: (value: unknown) => void;
   }
-  let { slot, cut, onchange }: Props = $props();
+  let { slot, cut, bare = false, onchange }: Props = $props();
   const workplace = useWorkplace();
   const unit = $derived(workplace.session.job.unit);
   const control = $derived(slot.control);
-  const name = $derived(slot.name.replace('#', String(workplace.cutNumber(cut))));
+  const name = $derived(cut === undefined ? slot.name : slot.name.replace('#', String(workplace.cutNumber(cut))));
 </script>
 
 {#if control.is === 'quantity'}<Quantity
@@ -27,7 +30,7 @@
     above={control.above}
     min={control.min}
     max={control.max}
-    suffix={control.suffix}
+    suffix={bare ? '' : control.suffix}
     step={control.arrow}
     {onchange}
   />{:else if control.is === 'choice'}<Choice
@@ -35,7 +38,7 @@
     value={slot.value as string}
     options={control.options}
     {onchange}
-  />{:else if control.is === 'bits'}<ClearBits
+  />{:else if cut === undefined}{slot.value}{:else if control.is === 'bits'}<ClearBits
     {cut}
     value={slot.value as string[]}
     {control}

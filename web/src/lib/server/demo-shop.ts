@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { z } from 'zod';
-import { BitSchema } from '@kerbe/core/document/bit';
+import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import { BenchSchema } from '@kerbe/core/document/bench';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
 import { keepAsset } from './assets.ts';
@@ -23,7 +23,7 @@ export async function addDemoBenches(db: Kysely<Tables>, folder: string): Promis
 export async function loadDemoShop(db: Kysely<Tables>, folder: string): Promise<boolean> {
   if (await db.selectFrom('bits').select('id').executeTakeFirst()) return false;
   const read = (name: string): unknown => JSON.parse(readFileSync(join(folder, name), 'utf8'));
-  const bits = z.array(BitSchema).parse(read('bits.json'));
+  const bits = z.array(ToolSchema).parse(read('bits.json'));
   await db
     .insertInto('bits')
     .values(bits.map((bit, position) => ({ id: bit.id, position, document: JSON.stringify(bit) })))

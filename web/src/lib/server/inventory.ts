@@ -1,12 +1,13 @@
 import type { Kysely } from 'kysely';
 import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
-import { type Bit, BitSchema } from '@kerbe/core/document/bit';
+import type { BaseTool } from '@kerbe/core/document/tool';
+import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import type { Tables } from './tables.ts';
 
 /** The shop's table of bits, in its order. */
-export async function bitsOf(db: Kysely<Tables>): Promise<Bit[]> {
+export async function bitsOf(db: Kysely<Tables>): Promise<BaseTool[]> {
   const rows = await db.selectFrom('bits').select('document').orderBy('position').execute();
-  return rows.map(({ document }) => BitSchema.parse(document));
+  return rows.map(({ document }) => ToolSchema.parse(document));
 }
 
 /** The shop's benches, in their order. */
@@ -16,7 +17,7 @@ export async function benchesOf(db: Kysely<Tables>): Promise<Bench[]> {
 }
 
 /** Keeps a bit in the shop's table: in the place of the one with its id, or last. */
-export async function keepBit(db: Kysely<Tables>, bit: Bit): Promise<void> {
+export async function keepBit(db: Kysely<Tables>, bit: BaseTool): Promise<void> {
   const last = await db
     .selectFrom('bits')
     .select((eb) => eb.fn.max('position').as('last'))

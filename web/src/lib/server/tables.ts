@@ -1,6 +1,6 @@
 import type { CutJob } from '@kerbe/core/cuts/job';
 import type { ColumnType, Generated } from 'kysely';
-import type { Bit } from '@kerbe/core/document/bit';
+import type { BaseTool } from '@kerbe/core/document/tool';
 import type { Bench } from '@kerbe/core/document/bench';
 
 /** JSON columns go in as text and come out parsed. */
@@ -21,7 +21,7 @@ export interface Tables {
     created: Written;
   };
   assets: { hash: string; name: string; bytes: Buffer; created: Written };
-  bits: { id: string; position: number; document: Json<Bit> };
+  bits: { id: string; position: number; document: Json<BaseTool> };
   benches: { id: string; position: number; document: Json<Bench> };
   programs: {
     hash: string;

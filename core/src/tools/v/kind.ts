@@ -1,0 +1,48 @@
+import { say } from '../../fields/sentence.ts';
+import { atMost, slotsOf } from '../../fields/slot.ts';
+import { TOOL_SIZES } from '../../document/tool.ts';
+import { formatLength } from '../../quantity/format.ts';
+import { type Leaves, vProfile, widthLeft } from '../leaves.ts';
+import { turnedPicture } from '../picture.ts';
+import { takesAPass } from '../takes-a-pass.ts';
+import type { ToolKind } from '../tool-kind.ts';
+import { ToolProblem } from '../tool-problem.ts';
+import { TURNED_PRESET } from '../turned-fields.ts';
+import { FIELDS, type VBit } from './fields.ts';
+
+/** Depth at which the width of a groove is told, mm. */
+const TOLD_AT = 5;
+/** What the card offers where nobody has given an angle, degrees. */
+const USUAL_ANGLE = 60;
+
+const profile = ({ name, angle, tip, diameter }: VBit) => {
+  if (angle == null) throw new ToolProblem(`The V-bit “${name}” has no angle; give it one at Bits.`);
+  return vProfile(angle, tip, diameter);
+};
+const leaves = (tool: VBit): Leaves => ({ kind: 'groove', profile: profile(tool) });
+
+/** A bit with straight slanted edges, pointed or with a small flat at its tip. */
+export const vKind: ToolKind<VBit> = {
+  one: 'a V-bit',
+  fields: FIELDS,
+  preset: TURNED_PRESET,
+  written: 'v60:12.7, v30:6:0.2',
+  given: (kind, [diameter, tip = 0]) => {
+    const angle = /^v([\d.]+)$/.exec(kind);
+    return angle && tip < diameter ? { kind: 'v', diameter, tip, angle: Number(angle[1]) } : undefined;
+  },
+  sentence: (tool) => {
+    const s = slotsOf({ ...TOOL_SIZES, ...FIELDS }, { ...tool, angle: tool.angle ?? USUAL_ANGLE });
+    return say`A V-bit, ${s.diameter} across, ${s.angle} in all with a tip of ${atMost(s.tip, 0.9 * tool.diameter)};
+      cutting edges ${s.flute} long, shank ${s.shank}.`;
+  },
+  note: (tool, unit) =>
+    tool.angle == null
+      ? undefined
+      : `At ${formatLength(TOLD_AT, unit)} deep its groove is ${formatLength(widthLeft(leaves(tool), TOLD_AT), unit, 2)} wide.`,
+  leaves,
+  picture: (tool) => turnedPicture(tool, profile({ ...tool, angle: tool.angle ?? USUAL_ANGLE }), 'middle'),
+  turns: true,
+  edges: ({ flute }) => flute,
+  takes: takesAPass,
+};
