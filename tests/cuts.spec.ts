@@ -110,3 +110,48 @@ test('what would make it quicker is measured, and done by a button', async ({ sh
   await shop.getByRole('button', { name: 'Undo' }).click();
   await expect(shop.getByLabel('lift', { exact: true })).toHaveValue('6 mm');
 });
+
+test('another file takes the place of a drawing, and cuts hold on to the shapes that they know', async ({ shop }) => {
+  const svg = (inside: string) => ({
+    name: 'sky.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="60mm" viewBox="0 0 120 60">${inside}</svg>`,
+    ),
+  });
+  const [sun, moon, star] = [
+    '<circle id="sun" cx="20" cy="30" r="9"/>',
+    '<circle id="moon" cx="60" cy="30" r="7"/>',
+    '<path d="M95 20h12v12h-12z"/>',
+  ];
+  await shop.getByLabel('Called').fill('Another sky');
+  await shop.getByRole('button', { name: 'Make it' }).click();
+  await shop.getByLabel('SVG drawing to import').setInputFiles(svg(sun + moon + star));
+  await goTo(shop, 'Cuts');
+  await shop.getByRole('button', { name: 'Add a pocket' }).click();
+  await shop.getByRole('checkbox', { name: /^moon, in/ }).click();
+  await computed(shop);
+  const cut = shop.locator('li.active');
+  await expect(cut).toContainText('moon');
+
+  // Behind others now, and larger: the same moon.
+  await goTo(shop, 'Artwork');
+  await shop
+    .getByLabel('SVG drawing in place of sky')
+    .setInputFiles(svg(star + '<rect id="house" width="9" height="9"/>' + sun + moon.replace('r="7"', 'r="8"')));
+  await goTo(shop, 'Cuts');
+  await computed(shop);
+  await expect(shop.getByRole('checkbox', { name: /^moon, in/ })).toBeChecked();
+  await expect(shop.getByRole('checkbox', { name: /in the chosen cut/, checked: true })).toHaveCount(1);
+
+  // No moon at all: said, and nothing else is cut in its place.
+  await goTo(shop, 'Artwork');
+  await shop.getByLabel('SVG drawing in place of sky').setInputFiles(svg(star + sun));
+  await goTo(shop, 'Cuts');
+  await computed(shop);
+  await expect(shop.getByText('One shape that this cut was for is no longer in sky')).toBeVisible();
+  await expect(shop.getByRole('checkbox', { name: /in the chosen cut/, checked: true })).toHaveCount(0);
+  await shop.getByRole('button', { name: 'Undo' }).click();
+  await computed(shop);
+  await expect(shop.getByRole('checkbox', { name: /^moon, in/ })).toBeChecked();
+});

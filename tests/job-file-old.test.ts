@@ -1,11 +1,36 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
+import { placeItem } from '../core/src/artwork/place.ts';
+import { shapesOf } from '../core/src/compute/compute.ts';
+import { bytesFromBase64, type JobFile, readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
+import { resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const text = (name: string) => readFileSync(new URL(`../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8');
 type Loose = { job: { cuts: Record<string, unknown>[]; artwork: Record<string, unknown>[]; [key: string]: unknown } };
 
+const old = (name: string) => readFileSync(new URL(`./old-jobs/${name}.kerbe.json`, import.meta.url), 'utf8');
+
+/** What each cut of a job works on: the points of all its outlines. */
+async function worked(file: JobFile): Promise<unknown[]> {
+  const resources = await resourcesFromDisk((hash) => file.assets[hash] && bytesFromBase64(file.assets[hash].base64));
+  const items = file.job.artwork.map((item) => placeItem(item, resources));
+  return file.job.cuts.map((cut) =>
+    shapesOf(cut, items).map(({ name, outlines }) => [name, outlines.map(({ points }) => [...points])]),
+  );
+}
+
 describe('job files from before', () => {
+  test.each(['night-light', 'comet-marker', 'meridian-plate', 'entrance-board', 'sundial-face'])(
+    '%s as version 1 had it, with shapes by their numbers, is the job that it is now',
+    async (name) => {
+      const [before, now] = [readJobFile(old(name)), readJobFile(text(name))];
+      expect(JSON.parse(old(name))).toMatchObject({ job: { version: 1 } });
+      expect(before.job.version).toBe(2);
+      expect(await worked(before)).toEqual(await worked(now));
+      for (const job of [before.job, now.job]) for (const cut of job.cuts) cut.targets = [];
+      expect(before.job).toEqual(now.job);
+    },
+  );
   test('what older files do not say takes the meaning it had: no refit, loops and not slots, Kerbe’s order and starts', () => {
     const old = JSON.parse(text('night-light')) as Loose;
     delete old.job.ownOrder;
@@ -32,7 +57,7 @@ describe('job files from before', () => {
       start: places,
     });
   });
-  test.each(['night-light', 'comet-marker', 'meridian-plate', 'entrance-board'])(
+  test.each(['night-light', 'comet-marker', 'meridian-plate', 'entrance-board', 'sundial-face'])(
     '%s comes back as it went out',
     (name) => {
       const file = readJobFile(text(name));
@@ -40,7 +65,7 @@ describe('job files from before', () => {
     },
   );
   test.each([
-    ['a later version', (f: Loose): void => void (f.job.version = 2), /version/],
+    ['a later version', (f: Loose): void => void (f.job.version = 3), /version/],
     ['another format', (f: Loose): void => void (f.job.format = 'other'), /format/],
     ['a cut of no known kind', (f: Loose): void => void (f.job.cuts[0].kind = 'polish'), /kind of cut 1/],
     ['a refit of a metre', (f: Loose): void => void (f.job.artwork[0].refit = 1000), /refit of artwork 1/],

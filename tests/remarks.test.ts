@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
+import type { Cut } from '../core/src/cuts/kinds.ts';
 import { ofKinds } from '../core/src/tools/kinds.ts';
 import type { VBit } from '../core/src/tools/v/fields.ts';
 import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
@@ -48,6 +49,7 @@ describe('every rule speaks, and its remedy mends what it speaks of', () => {
       },
     ],
     ['off-stock-number', (job) => (job.artwork[1].x = 196)],
+    ['lost-carve', (job) => carve(job).targets.push({ item: 'marker', shapes: ['id:gone'] })],
     ['no-outlines-carve', (job) => (carve(job).targets = [])],
     ['problem-carve', (job) => (carve(job).bit = 'e6')],
     [
@@ -226,9 +228,10 @@ test('where only some circles are drawn larger, only these are cut as drawn, and
   const found = remarks.find(({ id }) => id === `drawn-larger-${drilled.id}`)!;
   expect(found.text).toMatch(/^2 circles are drawn 8 mm to 10 mm wide/);
   const mended = jsonPatch.applyPatch(structuredClone(job), found.remedies[0].patch).newDocument;
-  expect(mended.cuts.map(({ id, targets }) => [id, targets[0].shapes])).toEqual([
-    [drilled.id, [0, 2]],
-    [`${drilled.id}-2`, [1, 3]],
+  const places = ({ targets: [{ shapes }] }: Cut) => [...shapes].map((mark) => Number(/^at:(\d+),20;/.exec(mark)![1]));
+  expect(mended.cuts.map((cut) => [cut.id, places(cut)])).toEqual([
+    [drilled.id, [10, 40]],
+    [`${drilled.id}-2`, [25, 50]],
   ]);
   const after = await compute(JobSchema.parse(mended), resources, await clipperFromDisk());
   expect(after.cuts.map(({ problem }) => problem)).toEqual([undefined, undefined]);

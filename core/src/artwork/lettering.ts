@@ -1,7 +1,8 @@
 import * as opentype from 'opentype.js';
 import type { Font, Path } from 'opentype.js';
 import { flattenPath, PointCount } from './flatten-path.ts';
-import type { Shape } from './shape.ts';
+import { told } from './marks.ts';
+import type { MarkedShape } from './shape.ts';
 import { ArtworkError } from './artwork-error.ts';
 
 export type Align = 'left' | 'centre' | 'right';
@@ -31,10 +32,10 @@ export function readFace(bytes: Uint8Array): Font {
  * free.
  * @throws {ArtworkError} where the face has none of the signs.
  */
-export function setLettering(font: Font, settings: LetteringSettings): { shapes: Shape[]; notes: string[] } {
+export function setLettering(font: Font, settings: LetteringSettings): { shapes: MarkedShape[]; notes: string[] } {
   const { text, capHeight, tracking, leading, align } = settings;
   const size = (capHeight * font.unitsPerEm) / capHeightOf(font);
-  const shapes: Shape[] = [];
+  const shapes: MarkedShape[] = [];
   const count = new PointCount();
   const lacking: string[] = [];
   text.split('\n').forEach((line, row) => {
@@ -62,9 +63,11 @@ export function setLettering(font: Font, settings: LetteringSettings): { shapes:
       });
       const letter = glyph.unicode ? String.fromCodePoint(glyph.unicode) : (glyph.name ?? 'letter');
       const closed = outlines.filter((outline) => outline.closed);
-      if (closed.length) shapes.push({ name: letter, rule: 'nonzero', outlines: closed });
+      if (closed.length)
+        shapes.push({ name: letter, rule: 'nonzero', outlines: closed, mark: `letter:${row + 1}:${letter}` });
     });
   });
+  told(shapes);
   if (lacking.length === 0) return { shapes, notes: [] };
   const named = lacking.slice(0, 5).join(', ') + (lacking.length > 5 ? ` and ${lacking.length - 5} more` : '');
   if (shapes.length === 0)

@@ -7,7 +7,7 @@ import { ArtworkError } from './artwork-error.ts';
 import { checkSize } from './artwork-size.ts';
 import { setLettering } from './lettering.ts';
 import { type Nodes, refitShapes } from './refit-shapes.ts';
-import type { Drawing, Shape } from './shape.ts';
+import type { Drawing, MarkedShape } from './shape.ts';
 
 /** What artwork needs from outside: imported drawings by their hash, and faces. Undefined where one is missing. */
 export interface Resources {
@@ -18,7 +18,7 @@ export interface Resources {
 /** An item of artwork on the sheet. */
 export interface PlacedItem {
   id: string;
-  shapes: Shape[];
+  shapes: MarkedShape[];
   bounds?: Bounds;
   /** What keeps it from being used, as a sentence. */
   problem?: string;
@@ -55,7 +55,7 @@ export function placeItem(item: Item, resources: Resources): PlacedItem {
   }
 }
 
-function shapesOf(hash: string, resources: Resources): { shapes: Shape[]; notes: string[] } {
+function shapesOf(hash: string, resources: Resources): { shapes: MarkedShape[]; notes: string[] } {
   const drawing = resources.drawing(hash);
   if (!drawing) throw new ArtworkError('The drawing’s file is missing from this job; import it again.');
   return drawing;
@@ -64,7 +64,7 @@ function shapesOf(hash: string, resources: Resources): { shapes: Shape[]; notes:
 function lettered(
   item: Extract<Item, { kind: 'lettering' }>,
   resources: Resources,
-): { shapes: Shape[]; notes: string[] } {
+): { shapes: MarkedShape[]; notes: string[] } {
   const font = resources.face(item.face);
   if (!font) throw new ArtworkError('The face of this lettering is missing; choose another.');
   if (item.text.trim() === '') throw new ArtworkError('The lettering is empty; type its words at Artwork.');

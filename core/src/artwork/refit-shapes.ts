@@ -15,7 +15,7 @@ export interface Nodes {
  *
  * @param tolerance mm; 0 leaves them as drawn and only counts.
  */
-export function refitShapes(shapes: readonly Shape[], tolerance: number): { shapes: Shape[]; nodes: Nodes } {
+export function refitShapes<S extends Shape>(shapes: readonly S[], tolerance: number): { shapes: S[]; nodes: Nodes } {
   const nodes: Nodes = { drawn: 0, now: 0, off: 0 };
   const made = shapes.map((shape) => ({
     ...shape,

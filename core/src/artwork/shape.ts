@@ -10,12 +10,17 @@ export interface Shape {
   layer?: string;
 }
 
+/** A shape with the mark by which cuts hold on to it. */
+export interface MarkedShape extends Shape {
+  mark: string;
+}
+
 export interface Drawing {
   /** Size of the page, mm. */
   width: number;
   height: number;
   /** Shapes in mm, y up, with the page's lower left corner at 0, 0. */
-  shapes: Shape[];
+  shapes: MarkedShape[];
   /** Sentences about what was left out, for the person who imported it. */
   notes: string[];
 }

@@ -45,7 +45,7 @@ export class Clipping {
    *
    * @param filled whether its area is drawn; otherwise only its lines are.
    */
-  shown(shape: Shape, filled: boolean, { loops, bounds }: Window): Shape | undefined {
+  shown<S extends Shape>(shape: S, filled: boolean, { loops, bounds }: Window): S | undefined {
     const own = boundsOf(shape.outlines);
     if (!own) return shape;
     if (!bounds || own.maxX < bounds.minX || own.minX > bounds.maxX || own.maxY < bounds.minY || own.minY > bounds.maxY)

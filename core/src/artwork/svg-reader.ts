@@ -3,7 +3,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, type Outline } from '../geometry/outline.ts';
 import { flattenPath, PointCount } from './flatten-path.ts';
 import { LeftOut } from './left-out.ts';
-import type { Shape } from './shape.ts';
+import type { Read } from './marks.ts';
 import { Clipping, type Window } from './svg-clip.ts';
 import { DEEPEST, type Element, inCircle, type Parsed, referred, tooDeep } from './svg-elements.ts';
 import { lengthIn } from './svg-length.ts';
@@ -44,7 +44,7 @@ const MADE_UP = /^g\d+$/i;
 
 /** Reads the shapes of a parsed drawing. */
 export class SvgReader {
-  private readonly shapes: Shape[] = [];
+  private readonly shapes: Read[] = [];
   /** Of each shape, whether its area is drawn. */
   private readonly filled: boolean[] = [];
   /** The outlines of all shapes that have a place, whether they show or not: what boxes are around. */
@@ -66,7 +66,7 @@ export class SvgReader {
   }
 
   /** @throws {ArtworkError} */
-  read(): { shapes: Shape[]; left: LeftOut } {
+  read(): { shapes: Read[]; left: LeftOut } {
     const { map, size } = this.page;
     const { root } = this.parsed;
     const style = new Style(root, this.rules);
@@ -217,7 +217,10 @@ export class SvgReader {
       if (inherited.markers.includes(true)) this.left.add('marker', name);
     }
     if (filled && this.referred(inherited.fill)?.name === 'pattern') this.left.add('pattern', name);
-    this.shapes.push(layer === undefined ? { name, rule: inherited.fillRule, outlines } : { name, rule: inherited.fillRule, outlines, layer }); // prettier-ignore
+    const shape: Read = { name, rule: inherited.fillRule, outlines };
+    if (layer !== undefined) shape.layer = layer;
+    if (element.attributes.id) shape.element = element.attributes.id;
+    this.shapes.push(shape);
     this.filled.push(filled);
   }
 

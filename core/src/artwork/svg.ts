@@ -2,6 +2,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import { boundsOf } from '../geometry/outline.ts';
 import { ArtworkError } from './artwork-error.ts';
 import { checkSize } from './artwork-size.ts';
+import { marked } from './marks.ts';
 import type { Drawing } from './shape.ts';
 import { type Parsed, readDrawing } from './svg-elements.ts';
 import { SvgReader } from './svg-reader.ts';
@@ -57,5 +58,5 @@ export function drawingOf(parsed: Parsed, clipper: Clipper): Drawing {
   const notes = left.sentences();
   if (!page.said)
     notes.push('The drawing does not say how large it is: each of its units was taken as 1/96 in. Check its size.');
-  return { width: page.width, height: page.height, shapes, notes };
+  return { width: page.width, height: page.height, shapes: marked(shapes), notes };
 }

@@ -15,6 +15,7 @@ import { kindOf } from '../cuts/kinds.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
+import { chosenOf } from '../document/targets.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 import { titleOf, worksOn } from '../cuts/title.ts';
@@ -162,8 +163,8 @@ function machineOf({ stock, bench }: Job): unknown {
 export function shapesOf(cut: Pick<BaseCut, 'targets'>, items: readonly PlacedItem[]): Shape[] {
   return cut.targets.flatMap((target) => {
     const shapes = items.find((item) => item.id === target.item)?.shapes ?? [];
-    const chosen = target.shapes;
-    return chosen === 'all' ? shapes : shapes.filter((_, index) => chosen.includes(index));
+    const { numbers } = chosenOf([target], target.item, shapes);
+    return shapes.filter((_, index) => numbers.has(index));
   });
 }
 

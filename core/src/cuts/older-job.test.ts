@@ -21,3 +21,18 @@ test('what is no job comes back as it is, and a list beyond all measure is not g
   for (const odd of [null, 7, 'x', [], { cuts: 3 }, { cuts }]) expect(upgraded(odd)).toBe(odd);
   expect(upgraded({ cuts: [null, 5] })).toEqual({ cuts: [null, 5] });
 });
+
+test('version 1 knew shapes by their numbers, and version 2 knows what they were', () => {
+  const target = (shapes: unknown) => [{ item: 'a', shapes }];
+  expect(upgraded({ version: 1, cuts: [{ targets: target([0, 3]) }, { targets: target('all') }] })).toEqual({
+    version: 2,
+    cuts: [{ targets: target(['nth:0', 'nth:3']) }, { targets: target('all') }],
+  });
+  // What no version wrote is left for the schema to refuse.
+  expect(upgraded({ version: 1, cuts: [{ targets: target([-1, 0.5, 'x']) }, { targets: 5 }] })).toMatchObject({
+    cuts: [{ targets: target([-1, 0.5, 'x']) }, { targets: 5 }],
+  });
+  expect(upgraded({ version: 2, cuts: [{ targets: target([0]) }] })).toMatchObject({
+    cuts: [{ targets: target([0]) }],
+  });
+});

@@ -13,11 +13,23 @@ const isLoose = (value: unknown): value is Loose => typeof value === 'object' &&
 export function upgraded(document: unknown): unknown {
   // A longer list is refused as it is.
   if (!isLoose(document) || !Array.isArray(document.cuts) || document.cuts.length > MOST_CUTS) return document;
-  return { ...document, cuts: document.cuts.map((cut: unknown) => (isLoose(cut) ? upgradedCut(cut) : cut)) };
+  const before2 = document.version === 1;
+  const cuts = document.cuts.map((cut: unknown) => (isLoose(cut) ? upgradedCut(cut, before2) : cut));
+  return { ...document, ...(before2 ? { version: 2 } : {}), cuts };
 }
 
-function upgradedCut(cut: Loose): Loose {
+function withMarks(target: unknown): unknown {
+  if (!isLoose(target) || !Array.isArray(target.shapes)) return target;
+  const shapes = target.shapes.map((n: unknown) =>
+    Number.isInteger(n) && (n as number) >= 0 ? `nth:${String(n)}` : n,
+  );
+  return { ...target, shapes };
+}
+
+function upgradedCut(cut: Loose, byNumber: boolean): Loose {
   const out = { ...cut };
+  // Version 1 knew the shapes that a cut works on by their numbers.
+  if (byNumber && Array.isArray(out.targets)) out.targets = out.targets.map(withMarks);
   // There was one start for all loops of a cut, or null.
   if (out.start === null) out.start = [];
   else if (isLoose(out.start) && !Array.isArray(out.start)) out.start = [out.start];

@@ -88,14 +88,16 @@ describe('a new job and its cuts', () => {
 
 describe('what a cut is called', () => {
   const cut = newCut(job, 'pocket', 'c')!;
-  const items = [{ id: 'art', shapes: ['sun', 'moon', 'mars', 'vega', 'rigel'].map((name) => ({ name })) }];
-  const on = (shapes: number[] | 'all'): Cut => ({ ...cut, targets: [{ item: 'art', shapes }] });
+  const items = [
+    { id: 'art', shapes: ['sun', 'moon', 'mars', 'vega', 'rigel'].map((name) => ({ name, mark: `id:${name}` })) },
+  ];
+  const on = (shapes: string[] | 'all'): Cut => ({ ...cut, targets: [{ item: 'art', shapes }] });
   test('after what it works on', () => {
     expect(worksOn(cut, job)).toBe('nothing yet');
     expect(worksOn(on('all'), job, items)).toBe('Stars');
-    expect(worksOn(on([1, 3]), job, items)).toBe('moon, vega');
-    expect(worksOn(on([0, 1, 2, 3]), job, items)).toBe('4 shapes of Stars');
-    expect(worksOn(on([9]), job, items)).toBe('?');
+    expect(worksOn(on(['id:moon', 'id:vega']), job, items)).toBe('moon, vega');
+    expect(worksOn(on(['id:sun', 'id:moon', 'id:mars', 'nth:3']), job, items)).toBe('4 shapes of Stars');
+    expect(worksOn(on(['id:gone']), job, items)).toBe('nothing of Stars');
   });
   test('with its verb; a bit that clears for it is told apart', () => {
     expect(titleOf(on('all'), job)).toBe('Pocket Stars');

@@ -1,4 +1,5 @@
 import { kindOf } from './kinds.ts';
+import { chosenOf, type Marked } from '../document/targets.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { Job } from '../document/job.ts';
 
@@ -15,13 +16,14 @@ export function titleOf<C extends BaseCut>(cut: C, job: Job, part?: { id: string
 export function worksOn(
   cut: BaseCut,
   job: Job,
-  items: readonly { id: string; shapes: readonly { name: string }[] }[] = [],
+  items: readonly { id: string; shapes: readonly (Marked & { name: string })[] }[] = [],
 ): string {
   const names = cut.targets.map((target) => {
     const name = job.artwork.find((a) => a.id === target.item)?.name ?? '?';
     const shapes = items.find((item) => item.id === target.item)?.shapes;
     if (target.shapes === 'all' || !shapes) return name;
-    const chosen = target.shapes.map((i) => shapes[i]?.name ?? '?');
+    const chosen = [...chosenOf([target], target.item, shapes).numbers].map((n) => shapes[n].name);
+    if (chosen.length === 0) return `nothing of ${name}`;
     return chosen.length > 3 ? `${chosen.length} shapes of ${name}` : chosen.join(', ');
   });
   return names.length ? names.join(' and ') : 'nothing yet';

@@ -1,11 +1,15 @@
 import { z } from 'zod';
+import { text } from '../schema/text.ts';
 import { list } from '../schema/list.ts';
 import { IdSchema } from './names.ts';
 
-/** What a cut works on: a whole item, or some of its shapes by number. */
+/**
+ * What a cut works on: a whole item, or some of its shapes by marks that last (`artwork/marks.ts`): the id of an element, a
+ * letter of a line, a place and a size, or a whole layer.
+ */
 export const TargetSchema = z.object({
   item: IdSchema,
-  shapes: z.union([z.literal('all'), list(z.number().int().min(0), 10_000)]),
+  shapes: z.union([z.literal('all'), list(text(160, 1), 10_000)]),
 });
 
 /** What every cut has, whatever its kind. */

@@ -7,6 +7,9 @@ import { ItemSchema } from './item.ts';
 import { StockSchema } from './stock.ts';
 import type { BaseTool } from './tool.ts';
 
+/** A step that makes outlines from others. None is known yet; the field is there so that they will need no other document. */
+const StepSchema = z.never();
+
 /**
  * The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min.
  * @param cut the schema of its cuts, and `tool` that of its tools, which their kinds know.
@@ -14,11 +17,12 @@ import type { BaseTool } from './tool.ts';
 export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>, tool: z.ZodType<BaseTool>) =>
   z.object({
     format: z.literal('kerbe-job'),
-    version: z.literal(1),
+    version: z.literal(2),
     name: text(120, 1),
     unit: z.enum(['mm', 'in']),
     stock: StockSchema,
     artwork: list(ItemSchema, 500),
+    steps: list(StepSchema, 100).default([]),
     bits: list(tool, 60),
     cuts: list(cut, 200),
     /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */

@@ -10,7 +10,7 @@ export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: 
   const [length, width] = unit === 'in' ? [304.8, 152.4] : [300, 150];
   return {
     format: 'kerbe-job',
-    version: 1,
+    version: 2,
     name,
     unit,
     stock: {
@@ -26,6 +26,7 @@ export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: 
       spoilboard: 18,
     },
     artwork: [],
+    steps: [],
     bits,
     cuts: [],
     ownOrder: false,

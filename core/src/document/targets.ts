@@ -1,39 +1,157 @@
 import type { Target } from './cut.ts';
 
-/** Whether some targets take in a shape of an item. `includesShape([{ item: 'a', shapes: 'all' }], 'a', 3)` is true. */
-export function includesShape(targets: readonly Target[], item: string, shape: number): boolean {
-  return targets.some((t) => t.item === item && (t.shapes === 'all' || t.shapes.includes(shape)));
+/** A shape as cuts hold on to it. */
+export interface Marked {
+  /** Lasts while the drawing or the words around it change. */
+  mark: string;
+  layer?: string;
+}
+
+/** What of an item some targets take in: the numbers of its shapes, and marks that none of them has any more. */
+export interface Chosen {
+  numbers: Set<number>;
+  lost: string[];
+}
+
+/** Documents of version 1 knew shapes by their numbers. */
+const BY_NUMBER = /^nth:(\d+)$/;
+const layerMark = (layer: string | undefined): string => (layer === undefined ? '' : `layer:${layer}`);
+const isLayer = (mark: string): boolean => mark.startsWith('layer:');
+const PLACE = /^at:(-?[\d.]+),(-?[\d.]+);(-?[\d.]+)x(-?[\d.]+)/;
+
+/** Sizes and places differ by no more than this, mm, where they count as the same. */
+const SAME = 0.021;
+
+/**
+ * The shapes of an item that some targets take in. One whose mark is not there any more is looked for: the nearest of its
+ * size that nothing else holds, or what now has its place.
+ *
+ * @example [...chosenOf([{ item: 'a', shapes: ['id:moon'] }], 'a', [{ mark: 'id:sun' }, { mark: 'id:moon' }]).numbers]
+ *   // [1]
+ */
+export function chosenOf(targets: readonly Target[], item: string, shapes: readonly Marked[]): Chosen {
+  const numbers = new Set<number>();
+  const missing: string[] = [];
+  const at = new Map(shapes.map(({ mark }, k) => [mark, k]));
+  for (const target of targets) {
+    if (target.item !== item) continue;
+    if (target.shapes === 'all') shapes.forEach((_, k) => numbers.add(k));
+    else
+      for (const mark of target.shapes) {
+        const own = at.get(mark) ?? Number(BY_NUMBER.exec(mark)?.[1] ?? NaN);
+        if (own < shapes.length) numbers.add(own);
+        else if (isLayer(mark)) {
+          const within = shapes.flatMap(({ layer }, k) => (layerMark(layer) === mark ? [k] : []));
+          for (const k of within) numbers.add(k);
+          if (within.length === 0) missing.push(mark);
+        } else missing.push(mark);
+      }
+  }
+  const lost = missing.filter((mark) => {
+    const found = nearestLike(mark, shapes, numbers);
+    if (found !== undefined) numbers.add(found);
+    return found === undefined;
+  });
+  return { numbers, lost };
+}
+
+function nearestLike(mark: string, shapes: readonly Marked[], taken: ReadonlySet<number>): number | undefined {
+  const wanted = PLACE.exec(mark)?.slice(1).map(Number);
+  if (!wanted) return undefined;
+  let best: number | undefined;
+  let least = Infinity;
+  shapes.forEach((shape, k) => {
+    const place = taken.has(k) ? undefined : PLACE.exec(shape.mark)?.slice(1).map(Number);
+    if (!place) return;
+    const [dx, dy, dw, dh] = place.map((v, i) => Math.abs(v - wanted[i]));
+    const like = (dw < SAME && dh < SAME) || (dx < SAME && dy < SAME);
+    const far = Math.hypot(dx, dy) + dw + dh;
+    if (like && far < least) [best, least] = [k, far];
+  });
+  return best;
 }
 
 /**
  * Adds a shape to the targets of a cut, or takes it out; an item all of whose shapes are chosen counts as whole.
  *
- * @param count how many shapes the item has.
- * @example toggleShape([{ item: 'a', shapes: 'all' }], 'a', 1, 3) // [{ item: 'a', shapes: [0, 2] }]
+ * @example toggleShape([{ item: 'a', shapes: 'all' }], 'a', 1, [{ mark: 'p' }, { mark: 'q' }, { mark: 'r' }])
+ *   // [{ item: 'a', shapes: ['p', 'r'] }]
  */
-export function toggleShape(targets: readonly Target[], item: string, shape: number, count: number): Target[] {
-  return chooseShapes(targets, item, [shape], !includesShape(targets, item, shape), count);
+export function toggleShape(
+  targets: readonly Target[],
+  item: string,
+  shape: number,
+  shapes: readonly Marked[],
+): Target[] {
+  return chooseShapes(targets, item, [shape], !chosenOf(targets, item, shapes).numbers.has(shape), shapes);
 }
 
 /**
- * Adds some shapes of an item to the targets of a cut, such as a layer's, or takes them out.
+ * Adds some shapes of an item to the targets of a cut, or takes them out. Marks that are lost go with it.
  *
- * @param count how many shapes the item has.
- * @example chooseShapes([{ item: 'a', shapes: [0] }], 'a', [1, 2], true, 3) // [{ item: 'a', shapes: 'all' }]
+ * @example chooseShapes([{ item: 'a', shapes: ['p'] }], 'a', [1], true, [{ mark: 'p' }, { mark: 'q' }])
+ *   // [{ item: 'a', shapes: 'all' }]
  */
 export function chooseShapes(
   targets: readonly Target[],
   item: string,
-  shapes: readonly number[],
+  changed: readonly number[],
   on: boolean,
-  count: number,
+  shapes: readonly Marked[],
 ): Target[] {
-  const before = targets.find((t) => t.item === item)?.shapes ?? [];
-  const chosen = new Set(before === 'all' ? Array.from({ length: count }, (_, i) => i) : before);
-  for (const shape of shapes)
-    if (on) chosen.add(shape);
-    else chosen.delete(shape);
-  const rest = targets.filter((t) => t.item !== item);
-  if (chosen.size === 0) return rest;
-  return [...rest, { item, shapes: chosen.size === count ? 'all' : [...chosen].sort((a, b) => a - b) }];
+  const { numbers } = chosenOf(targets, item, shapes);
+  for (const shape of changed)
+    if (on) numbers.add(shape);
+    else numbers.delete(shape);
+  return withNumbers(targets, item, numbers, shapes);
+}
+
+/** Adds a layer of an item to the targets of a cut, whatever comes to lie in it, or takes it out. */
+export function chooseLayer(
+  targets: readonly Target[],
+  item: string,
+  layer: string,
+  on: boolean,
+  shapes: readonly Marked[],
+): Target[] {
+  const within = shapes.flatMap((shape, k) => (shape.layer === layer ? [k] : []));
+  const rest = chooseShapes(targets, item, within, false, shapes);
+  if (!on) return rest;
+  const own = rest.find((target) => target.item === item)?.shapes ?? [];
+  if (own === 'all') return rest;
+  return [...rest.filter((target) => target.item !== item), { item, shapes: [...own, layerMark(layer)] }];
+}
+
+function withNumbers(
+  targets: readonly Target[],
+  item: string,
+  numbers: ReadonlySet<number>,
+  shapes: readonly Marked[],
+): Target[] {
+  const rest = targets.filter((target) => target.item !== item);
+  if (numbers.size === 0) return rest;
+  // A layer that was chosen whole and still is stays a layer.
+  const layers = targets.flatMap((target) =>
+    target.item === item && target.shapes !== 'all' ? target.shapes.filter(isLayer) : [],
+  );
+  const whole = layers.filter((mark) => shapes.every(({ layer }, k) => layerMark(layer) !== mark || numbers.has(k)));
+  const marks = shapes.flatMap(({ mark, layer }, k) =>
+    numbers.has(k) && !whole.includes(layerMark(layer)) ? [mark] : [],
+  );
+  return [...rest, { item, shapes: numbers.size === shapes.length ? 'all' : [...whole, ...marks] }];
+}
+
+/**
+ * Targets that know every shape by its own mark, and none by its number, so that artwork can change; what is lost stays.
+ * @example settled([{ item: 'a', shapes: ['nth:0'] }], 'a', [{ mark: 'id:sun' }]) // [{ item: 'a', shapes: ['id:sun'] }]
+ */
+export function settled(targets: readonly Target[], item: string, shapes: readonly Marked[]): Target[] {
+  return targets.map((target) =>
+    target.item !== item || target.shapes === 'all'
+      ? target
+      : {
+          item,
+          shapes: target.shapes.map((mark) => shapes[Number(BY_NUMBER.exec(mark)?.[1] ?? NaN)]?.mark ?? mark),
+        },
+  );
 }

@@ -1,6 +1,7 @@
 import { formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
 import type { BaseCut } from '../document/cut.ts';
+import { chooseShapes, chosenOf } from '../document/targets.ts';
 import { ofKinds } from '../tools/kinds.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { type Remark, type Remedy, setCut } from '../cuts/remark.ts';
@@ -99,6 +100,7 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
         ],
       });
     }
+    remarks.push(...judgeLost(judged, cut, index));
     if (cut.targets.length === 0 && job.artwork.length > 0)
       remarks.push({
         id: `no-outlines-${cut.id}`,
@@ -130,6 +132,29 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
       });
   }
   return remarks;
+}
+
+/** Shapes that the cut was to work on and that its artwork has no more, since the drawing or the words are others now. */
+function judgeLost({ job, items }: Judged, cut: BaseCut, index: number): Remark[] {
+  const placed = items.filter(({ problem }) => !problem);
+  const lost = placed.map(({ id, shapes }) => ({ id, shapes, count: chosenOf(cut.targets, id, shapes).lost.length }));
+  const gone = lost.filter(({ count }) => count > 0);
+  if (gone.length === 0) return [];
+  const count = gone.reduce((sum, item) => sum + item.count, 0);
+  const names = gone.map(({ id }) => job.artwork.find((item) => item.id === id)?.name ?? id).join(' and ');
+  const value = gone.reduce((targets, { id, shapes }) => chooseShapes(targets, id, [], true, shapes), cut.targets);
+  return [
+    {
+      id: `lost-${cut.id}`,
+      stop: 'cuts',
+      cut: cut.id,
+      weight: 'wrong',
+      text: `${count === 1 ? 'One shape that this cut was for is' : `${count} shapes that this cut was for are`} no longer in ${names}; choose what takes their place on the sheet.`,
+      remedies: [
+        { label: 'Go on with what is there', patch: [{ op: 'replace', path: `/cuts/${index}/targets`, value }] },
+      ],
+    },
+  ];
 }
 
 /** Usual settings and other bits, tried one after the other: the first that the cut can be made with, or its removal. */

@@ -56,8 +56,8 @@ describe('sentenceFor', () => {
     [(job: Job) => (job.cuts[0].kind = 'mill' as never), 'The kind of cut 1 is none of those that can be chosen.'],
     [(job: Job) => delete (job as Partial<Job>).stock, 'The stock must be complete.'],
     [
-      (job: Job) => (job.cuts[0].targets[0].shapes = ['x'] as never),
-      'The list of chosen shapes of chosen artwork 1 of cut 1 must be a number.',
+      (job: Job) => (job.cuts[0].targets[0].shapes = [7] as never),
+      'The list of chosen shapes of chosen artwork 1 of cut 1 must be text.',
     ],
   ])('case %#', (change, sentence) => {
     expect(said(change)).toBe(sentence);

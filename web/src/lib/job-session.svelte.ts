@@ -2,6 +2,7 @@ import { sentenceOf } from '@kerbe/core/schema/told';
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
+import { settled } from '@kerbe/core/document/targets';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
@@ -68,8 +69,16 @@ export class JobSession {
   /** Changes the document. What the schema does not allow is said and not done. */
   update(change: (draft: CutJob) => void): void {
     const draft = structuredClone(this.job);
+    this.hold(draft);
     change(draft);
     this.set(draft);
+  }
+
+  /** Cuts of documents that knew shapes by their numbers hold on to them by marks before anything changes. */
+  private hold(draft: CutJob): void {
+    if (!this.current) return;
+    for (const { id, shapes } of this.view!.items)
+      for (const cut of draft.cuts) cut.targets = settled(cut.targets, id, shapes);
   }
 
   /** Applies a remedy, as a revision of its own: what was changed just before is kept first, so that undo parts them. */

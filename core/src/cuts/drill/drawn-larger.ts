@@ -1,5 +1,6 @@
 import { formatLength } from '../../quantity/format.ts';
 import { roundPlaces } from '../../artwork/round-places.ts';
+import { chosenOf } from '../../document/targets.ts';
 import type { Target } from '../../document/cut.ts';
 import { type JudgedCut, type Remark, type Remedy, setCut } from '../remark.ts';
 import { freshCut } from '../fresh-cut.ts';
@@ -64,7 +65,8 @@ function parted({ cut, items }: JudgedCut<DrillCut>, diameter: number): { those:
   const rest: Target[] = [];
   for (const { item, shapes } of cut.targets) {
     const all = items.find(({ id }) => id === item)?.shapes ?? [];
-    const chosen = shapes === 'all' ? [...all.keys()] : shapes;
+    const marks = (numbers: readonly number[]) => numbers.map((n) => all[n].mark);
+    const chosen = [...chosenOf([{ item, shapes }], item, all).numbers];
     const wide = chosen.filter(
       (n) => all[n] && roundPlaces([all[n]]).places.some((place) => place.diameter > diameter),
     );
@@ -72,8 +74,8 @@ function parted({ cut, items }: JudgedCut<DrillCut>, diameter: number): { those:
       return { those: [], rest: [] };
     if (wide.length === chosen.length) those.push({ item, shapes });
     else {
-      if (wide.length > 0) those.push({ item, shapes: wide });
-      rest.push({ item, shapes: chosen.filter((n) => !wide.includes(n)) });
+      if (wide.length > 0) those.push({ item, shapes: marks(wide) });
+      rest.push({ item, shapes: marks(chosen.filter((n) => !wide.includes(n))) });
     }
   }
   return { those, rest };

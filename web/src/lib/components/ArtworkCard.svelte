@@ -40,7 +40,8 @@
     return `${prefix}-${n}`;
   }
 
-  async function importFile(file: File | undefined): Promise<void> {
+  /** Takes in a drawing: as a new item, or in the place of one, whose cuts hold on to the shapes that they know. */
+  async function importFile(file: File | undefined, inPlaceOf?: string): Promise<void> {
     if (!file) return;
     problem = undefined;
     if (file.size > LARGEST_DRAWING) {
@@ -54,6 +55,13 @@
         file,
         reading.signal,
       );
+      if (inPlaceOf !== undefined) {
+        session.update((job) => {
+          const item = job.artwork.find((a) => a.id === inPlaceOf);
+          if (item?.kind === 'drawing') item.asset = data.hash;
+        });
+        return;
+      }
       const id = freshId('drawing');
       const { stock } = session.job;
       session.update((job) => {
@@ -308,6 +316,17 @@
     {/if}
     {#each placed?.notes ?? [] as note (note)}<p class="note">{note}</p>{/each}
     <div class="actions">
+      {#if item.kind === 'drawing'}
+        <FileUpload
+          accept={{ 'image/svg+xml': ['.svg'], '*/*': [] }}
+          maxFiles={1}
+          onFileAccept={(details) => void importFile(details.files[0], item.id)}
+          onFileReject={(details) => void importFile(details.files[0]?.file, item.id)}
+        >
+          <FileUpload.Trigger class="plain-button">Take another file for it</FileUpload.Trigger>
+          <FileUpload.HiddenInput aria-label="SVG drawing in place of {item.name}" />
+        </FileUpload>
+      {/if}
       <button class="plain-button" type="button" onclick={centre} disabled={!bounds}>Centre on the stock</button>
       <button class="plain-button" type="button" onclick={remove}>Remove {item.name}</button>
     </div>

@@ -9,7 +9,7 @@
 
 <script lang="ts">
   import { kindOf } from '@kerbe/core/cuts/kinds';
-  import { includesShape, toggleShape } from '@kerbe/core/document/targets';
+  import { chosenOf, type Marked, toggleShape } from '@kerbe/core/document/targets';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -25,20 +25,25 @@
   const workplace = useWorkplace();
   const { session } = workplace;
 
-  /** The first cut that a shape belongs to. */
-  function cutOf(item: string, shape: number): { look: string; id: string; closedOnly: boolean } | undefined {
-    const cut = session.job.cuts.find((c) => includesShape(c.targets, item, shape));
-    if (!cut) return undefined;
-    const { mark, closedOnly } = kindOf(cut);
-    return { look: mark.look, id: cut.id, closedOnly };
-  }
+  /** Of every item's shapes the first cut that each belongs to. */
+  const cuts = $derived(
+    (session.view?.items ?? []).map(({ id, shapes }) => {
+      const first: ({ look: string; id: string; closedOnly: boolean } | undefined)[] = [];
+      for (const cut of session.job.cuts.toReversed()) {
+        const { mark, closedOnly } = kindOf(cut);
+        for (const n of chosenOf(cut.targets, id, shapes).numbers)
+          first[n] = { look: mark.look, id: cut.id, closedOnly };
+      }
+      return first;
+    }),
+  );
 
   /** Adds a shape to the active cut, or takes it out. */
-  function choose(item: string, shape: number, count: number): void {
+  function choose(item: string, shape: number, shapes: readonly Marked[]): void {
     const index = session.job.cuts.findIndex((cut) => cut.id === workplace.activeCut);
     if (index < 0) return;
     session.update((job) => {
-      job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, count);
+      job.cuts[index].targets = toggleShape(job.cuts[index].targets, item, shape, shapes);
     });
   }
 
@@ -66,11 +71,11 @@
   }
 </script>
 
-{#each session.view?.items ?? [] as item (item.id)}
+{#each session.view?.items ?? [] as item, itemIndex (item.id)}
   {@const off = dragging?.item === item.id ? dragging : undefined}
   <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
     {#each item.shapes as shape, index (index)}
-      {@const cut = cutOf(item.id, index)}
+      {@const cut = cuts[itemIndex]?.[index]}
       {@const active = stop === 'cuts' && cut?.id === workplace.activeCut}
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <path
@@ -89,11 +94,11 @@
         aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
         tabindex={stop === 'cuts' ? 0 : undefined}
         onpointerdown={(event) => grab(event, item.id)}
-        onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes.length)}
+        onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes)}
         onkeydown={(event) => {
           if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {
             event.preventDefault();
-            choose(item.id, index, item.shapes.length);
+            choose(item.id, index, item.shapes);
           }
         }}
       />

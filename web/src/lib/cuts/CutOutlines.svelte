@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Cut } from '@kerbe/core/cuts/kinds';
-  import { chooseShapes, includesShape } from '@kerbe/core/document/targets';
+  import { chooseLayer, chooseShapes, chosenOf } from '@kerbe/core/document/targets';
   import type { ItemView } from '$lib/workers/job-view';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -9,7 +9,11 @@
   const { session } = useWorkplace();
 
   function choose(view: ItemView, shapes: readonly number[], on: boolean): void {
-    change((c) => (c.targets = chooseShapes(c.targets, view.id, shapes, on, view.shapes.length)));
+    change((c) => (c.targets = chooseShapes(c.targets, view.id, shapes, on, view.shapes)));
+  }
+
+  function chooseAll(view: ItemView, layer: string, on: boolean): void {
+    change((c) => (c.targets = chooseLayer(c.targets, view.id, layer, on, view.shapes)));
   }
 
   /** The shapes' numbers by their layers, in the order of the drawing. */
@@ -22,10 +26,11 @@
 <details>
   <summary>Outlines of this cut: click them on the sheet, or here</summary>
   {#each session.view?.items ?? [] as view (view.id)}
+    {@const { numbers } = chosenOf(cut.targets, view.id, view.shapes)}
     <fieldset>
       <legend class="mute">{session.job.artwork.find((a) => a.id === view.id)?.name}</legend>
       {#each layersOf(view) as [layer, shapes] (layer)}
-        {@const chosen = shapes.filter((n) => includesShape(cut.targets, view.id, n)).length}
+        {@const chosen = shapes.filter((n) => numbers.has(n)).length}
         {#if layer !== undefined}
           <label class="shape layer"
             ><input
@@ -33,7 +38,7 @@
               type="checkbox"
               checked={chosen === shapes.length}
               indeterminate={chosen > 0 && chosen < shapes.length}
-              onchange={(event) => choose(view, shapes, event.currentTarget.checked)}
+              onchange={(event) => chooseAll(view, layer, event.currentTarget.checked)}
             />
             Layer {layer}, {chosen} of {shapes.length}</label
           >
@@ -44,7 +49,7 @@
               ><input
                 class="checkbox"
                 type="checkbox"
-                checked={includesShape(cut.targets, view.id, n)}
+                checked={numbers.has(n)}
                 onchange={(event) => choose(view, [n], event.currentTarget.checked)}
               />
               {view.shapes[n].name}</label

@@ -3,7 +3,7 @@ import { kindOf } from '@kerbe/core/cuts/kinds';
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
-import { includesShape } from '@kerbe/core/document/targets';
+import { chosenOf } from '@kerbe/core/document/targets';
 import { resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, loadAssets } from './assets.ts';
 import type { Tables } from './tables.ts';
@@ -35,8 +35,9 @@ export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Th
   let drawn = 0;
   for (const item of job.artwork) {
     const { shapes } = placeItem(item, resources);
+    const chosen = job.cuts.map((cut) => ({ cut, ...chosenOf(cut.targets, item.id, shapes) }));
     shapes.forEach((shape, index) => {
-      const cut = job.cuts.find((c) => includesShape(c.targets, item.id, index));
+      const { cut } = chosen.find(({ numbers }) => numbers.has(index)) ?? {};
       if (!cut) return;
       let d = '';
       for (const { points, closed } of shape.outlines) {

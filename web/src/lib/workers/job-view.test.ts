@@ -42,6 +42,7 @@ describe('what the sheet draws', () => {
       shapes: [
         {
           name: 'two',
+          mark: 'id:two',
           rule: 'evenodd',
           outlines: [
             { points: Float64Array.of(0, 0, 10.12345, 0, 10, 5), closed: true },
@@ -50,7 +51,9 @@ describe('what the sheet draws', () => {
         },
       ],
     });
-    expect(view.shapes).toEqual([{ name: 'two', rule: 'evenodd', open: true, d: 'M0 0L10.123 0L10 5zM1 1L2 2' }]);
+    expect(view.shapes).toEqual([
+      { name: 'two', mark: 'id:two', rule: 'evenodd', open: true, d: 'M0 0L10.123 0L10 5zM1 1L2 2' },
+    ]);
     expect(view.notes).toEqual(['a note']);
     expect(view.nodes.drawn).toBe(7);
   });

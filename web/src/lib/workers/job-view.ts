@@ -10,6 +10,8 @@ export interface ShapeView {
   name: string;
   /** The layer of the drawing that it lies in, where that has a name. */
   layer?: string;
+  /** What cuts hold on to it by. */
+  mark: string;
   d: string;
   rule: 'nonzero' | 'evenodd';
   open: boolean;
@@ -77,6 +79,7 @@ export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedIt
     shapes: shapes.map((shape) => ({
       name: shape.name,
       layer: shape.layer,
+      mark: shape.mark,
       rule: shape.rule,
       open: shape.outlines.some((outline) => !outline.closed),
       d: shape.outlines.map(({ points, closed }) => lineData(points, closed)).join(''),
