@@ -41,6 +41,10 @@ export default ts.config(
           `SwitchCase[test.value=${KINDS_OF_CUT}]`,
           `BinaryExpression[operator='in'][right.name=/^(cut|c)$/]`,
         ].map((selector) => ({ selector, message: 'Ask the kind (kindOf) instead of which kind it is.' })),
+        {
+          selector: `BinaryExpression[left.name='unit'][right.value=/^(in|mm)$/]`,
+          message: 'What differs between units stands in quantity/units.ts.',
+        },
       ],
     },
   },

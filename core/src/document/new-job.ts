@@ -4,10 +4,15 @@ import type { BaseCut } from './cut.ts';
 import type { Job } from './job.ts';
 import type { BaseTool } from './tool.ts';
 
+/** A board as the shop has it, in round numbers of the unit, mm. */
+const USUAL: Record<LengthUnit, { thickness: number; length: number; width: number; lift: number }> = {
+  mm: { thickness: 20, length: 300, width: 150, lift: 6 },
+  in: { thickness: 19.05, length: 304.8, width: 152.4, lift: 6.35 },
+};
+
 /** An empty job: a board of oak, the shop's bits, and a bench. */
 export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: BaseTool[], bench: Bench): Job<C> {
-  const thickness = unit === 'in' ? 19.05 : 20;
-  const [length, width] = unit === 'in' ? [304.8, 152.4] : [300, 150];
+  const { thickness, length, width, lift } = USUAL[unit];
   return {
     format: 'kerbe-job',
     version: 2,
@@ -22,7 +27,7 @@ export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: 
       zeroZ: 'stock',
       holdDown: 'clamps',
       keepOuts: [],
-      lift: unit === 'in' ? 6.35 : 6,
+      lift,
       spoilboard: 18,
     },
     artwork: [],

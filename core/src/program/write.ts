@@ -1,6 +1,6 @@
 import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
-import { MM_PER_INCH } from '../quantity/units.ts';
+import { decimalsIn, mmPer, unitWord } from '../quantity/units.ts';
 import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../ways/drill.ts';
@@ -79,8 +79,8 @@ export function writeProgram(
   dialect: Dialect,
 ): Program {
   const { unit } = heading;
-  const perUnit = unit === 'in' ? MM_PER_INCH : 1;
-  const decimals = unit === 'in' ? dialect.decimals + 1 : dialect.decimals;
+  const perUnit = mmPer(unit);
+  const decimals = decimalsIn(dialect.decimals, unit);
   const lines: string[] = [];
   const moves: LineMove[] = [];
   const ranges: Program['cuts'] = [];
@@ -91,7 +91,7 @@ export function writeProgram(
   /** A height of a bit that widens upwards is rounded upwards, so that rounding never cuts past the line. */
   const height = (mm: number, slope: number) =>
     number(slope > 0 ? (Math.ceil((mm / perUnit) * 10 ** decimals - 1e-6) / 10 ** decimals) * perUnit : mm);
-  const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(unit === 'in' ? 2 : 0)) || 1);
+  const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
   const say = (text: string) =>
@@ -106,7 +106,7 @@ export function writeProgram(
     say(
       `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm${cut.details ? `, ${cut.details}` : ''}, ${formatMinutes(cut.minutes)}`,
     );
-  const modes = `G17 ${unit === 'in' ? 'G20' : 'G21'} G90 G94 G54`;
+  const modes = `G17 ${unitWord(unit)} G90 G94 G54`;
   const park = dialect.park === 'place' && !heading.park ? 'zero' : dialect.park;
   say(`at the end: ${PARKED[park]}`);
   lines.push('G40 G49', modes);

@@ -1,4 +1,4 @@
-import { MM_PER_INCH, type LengthUnit } from './units.ts';
+import { type LengthUnit, MM_PER_INCH, mmPer } from './units.ts';
 
 /** What a number field holds. Lengths come out in mm, feeds in mm/min, angles in degrees, the rest as written. */
 export type QuantityKind = 'length' | 'feed' | 'angle' | 'number' | 'count';
@@ -82,7 +82,7 @@ function shown(value: number, kind: QuantityKind, unit: LengthUnit): string {
   if (kind === 'angle') return `${round(value)}°`;
   if (kind === 'number' || kind === 'count') return round(value);
   const suffix = kind === 'feed' ? `${unit}/min` : unit;
-  return `${round(unit === 'in' ? value / MM_PER_INCH : value)} ${suffix}`;
+  return `${round(value / mmPer(unit))} ${suffix}`;
 }
 
 function within(min: number, max: number, kind: QuantityKind, unit: LengthUnit): string {
@@ -135,7 +135,7 @@ class Reader {
     }
     const amount = this.sum();
     if (this.at < rest.length) throw new Misread(`“${this.text.trim()}” cannot be read as one number.`);
-    const perUnit = this.unit === 'in' ? MM_PER_INCH : 1;
+    const perUnit = mmPer(this.unit);
     if (this.kind === 'length' || this.kind === 'feed') {
       if (amount.power > 1 || amount.power < 0)
         throw new Misread(`“${this.text.trim()}” is not a length; multiply a length by plain numbers only.`);
@@ -170,7 +170,7 @@ class Reader {
 
   private asLength(amount: Amount): Amount {
     if (amount.power !== 0) return amount;
-    return { value: amount.value * (this.unit === 'in' ? MM_PER_INCH : 1), power: 1 };
+    return { value: amount.value * mmPer(this.unit), power: 1 };
   }
 
   private product(): Amount {

@@ -1,4 +1,4 @@
-import { MM_PER_INCH, type LengthUnit } from './units.ts';
+import { decimalsIn, feedDigits, type LengthUnit, mmPer } from './units.ts';
 
 function trimmed(value: number, decimals: number): string {
   const text = value
@@ -8,19 +8,22 @@ function trimmed(value: number, decimals: number): string {
   return text === '-0' ? '0' : text;
 }
 
-/** A length for a number field, without its unit: `lengthNumber(9.525, 'in')` is `'0.375'`. */
-export function lengthNumber(mm: number, unit: LengthUnit, decimals = unit === 'in' ? 4 : 3): string {
-  return trimmed(unit === 'in' ? mm / MM_PER_INCH : mm, decimals);
+/**
+ * A length for a number field, without its unit: `lengthNumber(9.525, 'in')` is `'0.375'`.
+ * @param decimals digits in millimetres at most; inches have more.
+ */
+export function lengthNumber(mm: number, unit: LengthUnit, decimals = 3): string {
+  return trimmed(mm / mmPer(unit), decimalsIn(decimals, unit));
 }
 
 /** A length for reading: `formatLength(6.5, 'mm')` is `'6.5 mm'`. */
-export function formatLength(mm: number, unit: LengthUnit, decimals = unit === 'in' ? 3 : 1): string {
+export function formatLength(mm: number, unit: LengthUnit, decimals = 1): string {
   return `${lengthNumber(mm, unit, decimals)} ${unit}`;
 }
 
 /** A feed for reading: `formatFeed(1524, 'in')` is `'60 in/min'`. */
 export function formatFeed(mmPerMinute: number, unit: LengthUnit): string {
-  return `${lengthNumber(mmPerMinute, unit, unit === 'in' ? 1 : 0)} ${unit}/min`;
+  return `${trimmed(mmPerMinute / mmPer(unit), feedDigits(unit))} ${unit}/min`;
 }
 
 /** A duration for reading: `formatMinutes(18.0833)` is `'18 min 05 s'`; hours appear from 60 min. */

@@ -84,7 +84,7 @@ const FOLDERS: Record<string, string> = {
 };
 
 const MEASURES: Record<Kind, (value: number, unit: LengthUnit) => string> = {
-  length: (value, unit) => formatLength(value, unit, unit === 'in' ? 3 : 2),
+  length: (value, unit) => formatLength(value, unit, 2),
   feed: formatFeed,
   angle: (value) => `${value}°`,
   speed: (value) => `${value} turns a minute`,

@@ -8,7 +8,7 @@ import type { LengthUnit } from '../../quantity/units.ts';
 export function fitWords(allowance: number, unit: LengthUnit): string {
   return allowance === 0
     ? 'neither gap nor press'
-    : `a ${kindOf(allowance)} of ${formatLength(Math.abs(allowance), unit, unit === 'in' ? 4 : 3)} a side`;
+    : `a ${kindOf(allowance)} of ${formatLength(Math.abs(allowance), unit, 3)} a side`;
 }
 
 /**
@@ -19,7 +19,7 @@ export function measuredFit({ least, most }: { least: number; most: number }, un
   const figures = [least, most]
     .map(Math.abs)
     .sort((a, b) => a - b)
-    .map((mm) => lengthNumber(mm, unit, unit === 'in' ? 4 : 3));
+    .map((mm) => lengthNumber(mm, unit, 3));
   return `${kindOf(most)} ${figures.join(' to ')} ${unit} a side`;
 }
 

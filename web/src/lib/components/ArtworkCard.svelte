@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowIn } from '@kerbe/core/quantity/units';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { FilePlus2, Type } from '@lucide/svelte';
@@ -207,7 +208,7 @@
           {unit}
           min={0.5}
           max={2000}
-          step={unit === 'in' ? 0.05 : 1}
+          step={arrowIn(1, unit)}
           onchange={(value) => change((a) => a.kind === 'lettering' && (a.capHeight = value))}
         /> high, tracked by <Quantity
           name="tracking"
@@ -249,7 +250,7 @@
           {unit}
           min={0.1}
           max={5000}
-          step={unit === 'in' ? 0.05 : 1}
+          step={arrowIn(1, unit)}
           onchange={(value) => resize('width', value)}
         /> wide and
         <Quantity
@@ -258,21 +259,21 @@
           {unit}
           min={0.1}
           max={5000}
-          step={unit === 'in' ? 0.05 : 1}
+          step={arrowIn(1, unit)}
           onchange={(value) => resize('height', value)}
         /> high. Its left edge is
         <Quantity
           name="distance from the left"
           value={bounds.minX}
           {unit}
-          step={unit === 'in' ? 0.05 : 1}
+          step={arrowIn(1, unit)}
           onchange={(value) => change((a) => (a.x += value - bounds.minX))}
         /> from the left of the stock and its lower edge
         <Quantity
           name="distance from below"
           value={bounds.minY}
           {unit}
-          step={unit === 'in' ? 0.05 : 1}
+          step={arrowIn(1, unit)}
           onchange={(value) => change((a) => (a.y += value - bounds.minY))}
         /> from below, turned by
         <Quantity
@@ -303,7 +304,7 @@
             {unit}
             min={0}
             max={2}
-            step={unit === 'in' ? 0.001 : 0.01}
+            step={arrowIn(0.01, unit)}
             onchange={(value) => change((a) => a.kind === 'drawing' && (a.refit = value))}
           />{#if item.refit === 0}
             <span class="mute">(as drawn).</span>

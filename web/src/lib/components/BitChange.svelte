@@ -27,8 +27,7 @@
           <strong>{question.bit.name}</strong>?
         {:else}
           The tool setter finds {question.bit.name}
-          {formatLength(question.off, unit, unit === 'in' ? 2 : 1)} off all its last lengths. Is it the right one, and is
-          it in far enough?
+          {formatLength(question.off, unit, 1)} off all its last lengths. Is it the right one, and is it in far enough?
         {/if}
       </p>
       <button

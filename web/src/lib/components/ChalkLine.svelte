@@ -1,5 +1,6 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { draggable } from '$lib/draggable';
   import type { SheetFrame } from '$lib/sheet-frame';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -15,19 +16,8 @@
     workplace.chalk = end === 'A' ? { ...chalk, x0: x, y0: y } : { ...chalk, x1: x, y1: y };
   }
 
-  function grab(event: PointerEvent, end: 'A' | 'B'): void {
-    const target = event.currentTarget as SVGElement;
-    target.setPointerCapture(event.pointerId);
-    const box = target.ownerSVGElement!.getBoundingClientRect();
-    const move = (e: PointerEvent) =>
-      put(end, (e.clientX - box.left - frame.left) / frame.k, (frame.base - (e.clientY - box.top)) / frame.k);
-    const up = () => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', up);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up);
-  }
+  const drag = (end: 'A' | 'B') =>
+    draggable({ move: ({ x, y }) => put(end, (x - frame.left) / frame.k, (frame.base - y) / frame.k) });
 
   function key(event: KeyboardEvent, end: 'A' | 'B'): void {
     const step = event.shiftKey ? 10 : 1;
@@ -51,7 +41,7 @@
     aria-valuenow={Math.round(y)}
     aria-valuetext="{lengthNumber(x, unit)}, {lengthNumber(y, unit)} {unit}"
     transform="translate({sx(x)} {sy(y)})"
-    onpointerdown={(event) => grab(event, end)}
+    {@attach drag(end)}
     onkeydown={(event) => key(event, end)}
   >
     <circle r="10" /><text y="4.5" text-anchor="middle">{end}</text>

@@ -2,6 +2,7 @@
   import type { Handle } from '@kerbe/core/cuts/kind';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { draggable, type Pixels } from '$lib/draggable';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -39,31 +40,22 @@
     });
   }
 
-  function grab(event: PointerEvent, index: number): void {
-    const handle = handles[index];
-    if (!movable || event.button !== 0) return;
-    event.stopPropagation();
-    const target = event.currentTarget as SVGGElement;
-    const box = target.ownerSVGElement!.getBoundingClientRect();
-    target.setPointerCapture(event.pointerId);
+  function drag(index: number) {
     let wanted = 0;
-    const move = async (e: PointerEvent) => {
+    const move = async ({ x, y }: Pixels) => {
       const mine = ++wanted;
-      const at = await snapped({
-        x: (e.clientX - box.left - frame.left) / frame.k,
-        y: (frame.base - (e.clientY - box.top)) / frame.k,
-      });
+      const at = await snapped({ x: (x - frame.left) / frame.k, y: (frame.base - y) / frame.k });
       if (mine === wanted) held = { handle: index, at };
     };
-    const up = async (e: PointerEvent) => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', up);
-      if (held) await move(e);
-      if (held) put(handle, held.at);
-      held = undefined;
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up);
+    return draggable({
+      when: () => movable,
+      move: (at) => void move(at),
+      end: async (at) => {
+        if (held) await move(at);
+        if (held) put(handles[index], held.at);
+        held = undefined;
+      },
+    });
   }
 
   async function key(event: KeyboardEvent, handle: Handle): Promise<void> {
@@ -98,7 +90,7 @@
       aria-valuenow={Math.round(at.x)}
       aria-valuetext={words(at)}
       transform="translate({sx(at.x)} {sy(at.y)})"
-      onpointerdown={(event) => grab(event, index)}
+      {@attach drag(index)}
       onkeydown={(event) => key(event, handle)}
     >
       <rect class="room" x="-14" y="-14" width="28" height="28" />

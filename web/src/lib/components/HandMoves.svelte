@@ -1,7 +1,7 @@
 <script lang="ts">
   import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp, ChevronsDown, ChevronsUp } from '@lucide/svelte';
   import { formatFeed, lengthNumber } from '@kerbe/core/quantity/format';
-  import { MM_PER_INCH } from '@kerbe/core/quantity/units';
+  import { mmPer } from '@kerbe/core/quantity/units';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
@@ -28,7 +28,7 @@
 
   function down(way: Way): void {
     if (stepIndex !== 'held') {
-      const by = steps[stepIndex] * (unit === 'in' ? MM_PER_INCH : 1);
+      const by = steps[stepIndex] * mmPer(unit);
       const most = way.axis === 'z' ? Math.min(by, MOST_Z) : by;
       void feed.tell({ command: 'step', axis: way.axis, by: way.sign * most, feed: way.axis === 'z' ? 1500 : 4000 });
       return;

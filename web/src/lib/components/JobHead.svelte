@@ -25,7 +25,7 @@
     {job.stock.material}, {lengthNumber(job.stock.length, unit, 2)} × {lengthNumber(job.stock.width, unit, 2)} × {lengthNumber(
       thickest(job.stock),
       unit,
-      unit === 'in' ? 3 : 2,
+      2,
     )}
     {unit}
   </p>

@@ -97,10 +97,10 @@
       {#each run.settings.cuts as cut, index (index)}
         <li>
           {index + 1}
-          {cut.title}: {cut.bit}, {formatLength(cut.depth, unit, unit === 'in' ? 3 : 2)} deep, feed {formatFeed(
-            cut.feed,
+          {cut.title}: {cut.bit}, {formatLength(cut.depth, unit, 2)} deep, feed {formatFeed(cut.feed, unit)}, plunge {formatFeed(
+            cut.plunge,
             unit,
-          )}, plunge {formatFeed(cut.plunge, unit)}, {cut.speed} rpm, {(cut.length / 1000).toFixed(2)} m cut
+          )}, {cut.speed} rpm, {(cut.length / 1000).toFixed(2)} m cut
         </li>
       {/each}
     </ul>

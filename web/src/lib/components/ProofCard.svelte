@@ -59,7 +59,7 @@
         >
         <tr>
           <td></td>
-          <td>{formatLength(cut.depth, unit, unit === 'in' ? 3 : 2)}</td>
+          <td>{formatLength(cut.depth, unit, 2)}</td>
           <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
           <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
           <td>{formatMinutes(cut.minutes)}</td>

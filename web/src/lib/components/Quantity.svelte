@@ -1,7 +1,7 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { parseQuantity, type QuantityKind } from '@kerbe/core/quantity/expression';
-  import { MM_PER_INCH, type LengthUnit } from '@kerbe/core/quantity/units';
+  import { arrowIn, type LengthUnit, mmPer } from '@kerbe/core/quantity/units';
 
   interface Props {
     /** What the number means, for a sentence and for a screen reader. */
@@ -13,7 +13,7 @@
     /** It must be more than this. */
     above?: number;
     max?: number;
-    /** What an arrow key adds, in the unit shown. */
+    /** What an arrow key adds, in the unit shown; see `arrowIn`. */
     step?: number;
     /** Word after the number, where it is not its unit. */
     suffix?: string;
@@ -24,10 +24,8 @@
   const ending = $derived(
     suffix ?? (kind === 'length' ? unit : kind === 'feed' ? `${unit}/min` : kind === 'angle' ? '°' : ''),
   );
-  const perUnit = $derived((kind === 'length' || kind === 'feed') && unit === 'in' ? MM_PER_INCH : 1);
-  const arrow = $derived(
-    step ?? (kind === 'feed' ? (unit === 'in' ? 5 : 100) : kind === 'length' ? (unit === 'in' ? 0.01 : 0.1) : 1),
-  );
+  const perUnit = $derived(kind === 'length' || kind === 'feed' ? mmPer(unit) : 1);
+  const arrow = $derived(step ?? (kind === 'feed' ? arrowIn(100, unit) : kind === 'length' ? arrowIn(0.2, unit) : 1));
   const shown = $derived(
     `${kind === 'length' || kind === 'feed' ? lengthNumber(value, unit, kind === 'feed' ? 1 : undefined) : String(Math.round(value * 1000) / 1000)}${ending ? (ending === '°' ? '°' : ` ${ending}`) : ''}`,
   );

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { decimalsIn, mmPer } from '@kerbe/core/quantity/units';
   import { DIALECTS } from '@kerbe/core/program/dialect';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { TABLE } from '@kerbe/machine/runner/table';
@@ -10,8 +11,8 @@
   const unit = $derived(session.job.unit);
   const run = $derived(feed.state.run?.jobId === session.id ? feed.state.run : undefined);
   const work = $derived(feed.state.machine?.work);
-  const digits = $derived(unit === 'in' ? 3 : 2);
-  const fixed = $derived((mm: number) => (unit === 'in' ? mm / 25.4 : mm).toFixed(digits).replace('-', '−'));
+  const digits = $derived(decimalsIn(2, unit));
+  const fixed = $derived((mm: number) => (mm / mmPer(unit)).toFixed(digits).replace('-', '−'));
   const left = $derived(run && !run.endedAt ? run.minutesLeft : undefined);
   const clock = $derived((minutes: number) => {
     const seconds = Math.round(minutes * 60);

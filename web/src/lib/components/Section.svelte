@@ -159,7 +159,7 @@
     if (deepest) return at(px(deepest.i), deepest.z);
     return undefined;
   });
-  const depthText = $derived((z: number) => lengthNumber(-z, unit, unit === 'in' ? 3 : 2));
+  const depthText = $derived((z: number) => lengthNumber(-z, unit, 2));
   const ratio = $derived(exaggeration >= 1 ? exaggeration : Math.round(exaggeration * 100) / 100);
 </script>
 
@@ -189,7 +189,7 @@
             class="note"
             x={px(over.first) + 8}
             y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
-            >spoilboard {lengthNumber(stock.spoilboard, unit, unit === 'in' ? 3 : 1)}</text
+            >spoilboard {lengthNumber(stock.spoilboard, unit, 1)}</text
           >{/if}
         {#if stop === 'set-up' || stop === 'stock'}
           <g class="zero-line">
@@ -229,7 +229,7 @@
                 y2={top - 4}
               />
               <text x={(a + b) / 2} y={top - 17} text-anchor="middle"
-                >{lengthNumber((widest.to - widest.from) * step, unit, unit === 'in' ? 3 : 1)}</text
+                >{lengthNumber((widest.to - widest.from) * step, unit, 1)}</text
               >
             </g>
           {/if}
@@ -244,7 +244,7 @@
           />
           <line x1={px(over.last) + 9} x2={px(over.last) + 19} y1={py(-thick)} y2={py(-thick)} />
           <text x={px(over.last) + 24} y={(py(0) + py(-thick)) / 2 + 5}
-            >{lengthNumber(cut!.thickness[over.last], unit, unit === 'in' ? 3 : 1)} {unit}</text
+            >{lengthNumber(cut!.thickness[over.last], unit, 1)} {unit}</text
           >
         </g>
       {:else}

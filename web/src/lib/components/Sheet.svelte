@@ -185,11 +185,7 @@
             height={(b.maxY - b.minY) * k + 10}
           />
           <text class="size" x={sx((b.minX + b.maxX) / 2 + off.dx)} y={sy(b.minY + off.dy) + 22}
-            >{lengthNumber(b.maxX - b.minX, unit, unit === 'in' ? 3 : 1)} × {lengthNumber(
-              b.maxY - b.minY,
-              unit,
-              unit === 'in' ? 3 : 1,
-            )}
+            >{lengthNumber(b.maxX - b.minX, unit, 1)} × {lengthNumber(b.maxY - b.minY, unit, 1)}
             {unit}</text
           >
         {/if}

@@ -10,6 +10,7 @@
 <script lang="ts">
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { chosenOf, type Marked, toggleShape } from '@kerbe/core/document/targets';
+  import { draggable, type Pixels } from '$lib/draggable';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -47,33 +48,35 @@
     });
   }
 
-  function grab(event: PointerEvent, item: string): void {
-    if (stop !== 'artwork' || event.button !== 0) return;
-    workplace.selected = item;
-    const [x, y] = [event.clientX, event.clientY];
-    const target = event.currentTarget as SVGElement;
-    target.setPointerCapture(event.pointerId);
-    const move = (e: PointerEvent) => (dragging = { item, dx: (e.clientX - x) / k, dy: -(e.clientY - y) / k });
-    const up = () => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', up);
-      const moved = dragging;
-      dragging = undefined;
-      if (!moved || Math.hypot(moved.dx, moved.dy) * k < 3) return;
-      session.update((job) => {
-        const found = job.artwork.find((a) => a.id === item)!;
-        found.x = Math.round((found.x + moved.dx) * 100) / 100;
-        found.y = Math.round((found.y + moved.dy) * 100) / 100;
-      });
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up);
+  /** Less than this, in pixels, is a click. */
+  const LEAST = 3;
+
+  function drag(item: string) {
+    let from: Pixels = { x: 0, y: 0 };
+    return draggable({
+      when: () => stop === 'artwork',
+      begin(at) {
+        workplace.selected = item;
+        from = at;
+      },
+      move: ({ x, y }) => (dragging = { item, dx: (x - from.x) / k, dy: -(y - from.y) / k }),
+      end() {
+        const moved = dragging;
+        dragging = undefined;
+        if (!moved || Math.hypot(moved.dx, moved.dy) * k < LEAST) return;
+        session.update((job) => {
+          const found = job.artwork.find((a) => a.id === item)!;
+          found.x = Math.round((found.x + moved.dx) * 100) / 100;
+          found.y = Math.round((found.y + moved.dy) * 100) / 100;
+        });
+      },
+    });
   }
 </script>
 
 {#each session.view?.items ?? [] as item, itemIndex (item.id)}
   {@const off = dragging?.item === item.id ? dragging : undefined}
-  <g transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
+  <g {@attach drag(item.id)} transform={off ? `translate(${off.dx} ${off.dy})` : undefined}>
     {#each item.shapes as shape, index (index)}
       {@const cut = cuts[itemIndex]?.[index]}
       {@const active = stop === 'cuts' && cut?.id === workplace.activeCut}
@@ -93,7 +96,6 @@
         aria-checked={stop === 'cuts' ? active : undefined}
         aria-label={stop === 'cuts' ? `${shape.name}, in the chosen cut` : undefined}
         tabindex={stop === 'cuts' ? 0 : undefined}
-        onpointerdown={(event) => grab(event, item.id)}
         onclick={() => stop === 'cuts' && choose(item.id, index, item.shapes)}
         onkeydown={(event) => {
           if (stop === 'cuts' && (event.key === ' ' || event.key === 'Enter')) {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import { MM_PER_INCH } from '@kerbe/core/quantity/units';
+  import { mmPer } from '@kerbe/core/quantity/units';
   import type { SheetFrame } from '$lib/sheet-frame';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -12,7 +12,7 @@
   const top = $derived(frame.base - frame.k * stock.width);
 
   function ticks(length: number): { at: number; label: string }[] {
-    const per = unit === 'in' ? MM_PER_INCH : 1;
+    const per = mmPer(unit);
     const count = Math.max(2, Math.min(14, (length * frame.k) / 90));
     return scaleLinear()
       .domain([0, length / per])

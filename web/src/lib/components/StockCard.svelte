@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowIn } from '@kerbe/core/quantity/units';
   import { suitToPreset } from '@kerbe/core/cuts/suit';
   import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
   import { formatLength } from '@kerbe/core/quantity/format';
@@ -12,7 +13,7 @@
   const { session } = useWorkplace();
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
-  const big = $derived(unit === 'in' ? 0.25 : 1);
+  const big = $derived(arrowIn(5, unit));
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'stock') ?? []);
   const materials = $derived(
     [
@@ -115,11 +116,7 @@
     {/each}
   </div>
   <p class="mute">
-    Thickest {formatLength(thickest(stock), unit, unit === 'in' ? 3 : 2)}; the corners differ by {formatLength(
-      spread(stock),
-      unit,
-      unit === 'in' ? 3 : 2,
-    )}.
+    Thickest {formatLength(thickest(stock), unit, 2)}; the corners differ by {formatLength(spread(stock), unit, 2)}.
   </p>
 </fieldset>
 
@@ -177,7 +174,7 @@
     {unit}
     min={0.5}
     max={200}
-    step={unit === 'in' ? 0.05 : 0.5}
+    step={arrowIn(0.5, unit)}
     onchange={(value) => change((s) => (s.lift = value))}
   />.
 </p>

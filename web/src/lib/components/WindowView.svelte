@@ -24,7 +24,7 @@
     const p = look.plate;
     return { x: (p.x0 + p.x1) / 2 - look.tip.x, y: (p.y0 + p.y1) / 2 - look.tip.y, z: look.tip.z - p.z1 };
   });
-  const show = $derived((mm: number) => `${lengthNumber(Math.abs(mm), unit, unit === 'in' ? 2 : 0)} ${unit}`);
+  const show = $derived((mm: number) => `${lengthNumber(Math.abs(mm), unit, 0)} ${unit}`);
 </script>
 
 <div class="window" bind:clientWidth={width} bind:clientHeight={height}>

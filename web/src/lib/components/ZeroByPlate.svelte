@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowIn, mmPer } from '@kerbe/core/quantity/units';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero, truthOf, type ZeroPart, zeroTrouble } from '@kerbe/machine/runner/zero';
@@ -30,7 +31,7 @@
   );
   const told = (part: ZeroPart) =>
     `${clockTime(part.at)}${part.by ? ` by ${part.by}` : ''}, ${part.method === 'corner' ? `on the ${part.corner?.replace('-', ' ')} corner` : part.method === 'flat' ? 'flat on the stock' : 'on the spoilboard'}, with ${part.bit.name}`;
-  const nudge = $derived(unit === 'in' ? 0.0508 : 0.05);
+  const nudge = $derived(arrowIn(0.05, unit) * mmPer(unit));
 </script>
 
 <section class="rule" aria-label="Zero">
@@ -94,9 +95,7 @@
   {#if zero?.xy && judged.xy === 'kept'}<p class="note">X and Y were set {told(zero.xy)}.</p>{/if}
   {#if zero?.z && judged.z === 'kept'}
     <p class="note" role="status">
-      Z was set {told(zero.z)}{zero.z.nudged
-        ? `, and moved by ${formatLength(zero.z.nudged, unit, unit === 'in' ? 4 : 2)} since`
-        : ''}.
+      Z was set {told(zero.z)}{zero.z.nudged ? `, and moved by ${formatLength(zero.z.nudged, unit, 2)} since` : ''}.
       {#each judged.said as change (change)}
         But {truthOf(change).says}.
       {/each}
@@ -109,7 +108,7 @@
           onclick={() => feed.tell({ command: 'nudge-zero', z: sign * nudge })}
           disabled={feed.whyNot('nudge-zero') !== undefined}
           >{sign < 0 ? 'Zero' : ''}
-          {formatLength(nudge, unit, unit === 'in' ? 3 : 2)}
+          {formatLength(nudge, unit, 2)}
           {sign < 0 ? 'lower' : 'higher'}</button
         >
       {/each}

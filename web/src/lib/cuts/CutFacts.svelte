@@ -18,7 +18,7 @@
 
 <p class="facts" aria-live="polite">
   {#if made && !made.problem}
-    <span><strong>{formatLength(made.depth, unit, unit === 'in' ? 3 : 2)}</strong> deepest</span>
+    <span><strong>{formatLength(made.depth, unit, 2)}</strong> deepest</span>
     <span><strong>{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong></span>
     {#if made.passes > 1}<span><strong>{made.passes}</strong> passes</span>{/if}
     {#each facts as [figure, word] (word)}<span

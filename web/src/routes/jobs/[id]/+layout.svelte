@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { arrowIn, mmPer } from '@kerbe/core/quantity/units';
   import { onDestroy } from 'svelte';
   import { Progress } from '@skeletonlabs/skeleton-svelte';
   import { beforeNavigate } from '$app/navigation';
@@ -90,7 +91,7 @@
       event.key.startsWith('Arrow') &&
       (event.target as Element).closest?.('.items')
     ) {
-      const by = (unit === 'in' ? 1.27 : 1) * (event.shiftKey ? 10 : 1);
+      const by = arrowIn(1, unit) * mmPer(unit) * (event.shiftKey ? 10 : 1);
       const d = { ArrowUp: [0, by], ArrowDown: [0, -by], ArrowLeft: [-by, 0], ArrowRight: [by, 0] }[event.key];
       if (!d) return;
       event.preventDefault();
