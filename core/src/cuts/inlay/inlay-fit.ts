@@ -22,6 +22,9 @@ export interface InlayFit {
 const THINNEST_PINCH = 0.01;
 const SMALLEST_PINCH = 1e-3;
 
+/** Strokes that are kept are wider than the bit by this on each side, mm: a hair less, and rounding would stop it there. */
+const PASSED_BY = 0.002;
+
 /** How far apart gaps are measured along the outlines, mm. */
 const MEASURED_EVERY = 0.1;
 
@@ -43,7 +46,7 @@ export function inlayFit(area: Loops, radius: number, allowance: number, clipper
   // Rounder than the bit by what moving each half takes away from a corner again.
   const rounder = radius + Math.abs(allowance) / 2;
   // Opened, then closed: what the two do one after the other outwards is done at once.
-  const grown = clipper.offset(clipper.offset(area, -rounder), 2 * rounder);
+  const grown = clipper.offset(clipper.offset(area, -rounder - PASSED_BY), 2 * rounder + PASSED_BY);
   const recess = clipper.offset(grown, allowance / 2 - rounder);
   if (recess.length === 0)
     throw new CutProblem('The bit is wider than every place of this inlay; choose a smaller bit or a larger shape.');
