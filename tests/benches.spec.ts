@@ -66,8 +66,17 @@ test('two benches run two jobs at the same time, one of them a program for each 
     ['dome-workshop', false],
     ['pavilion', true],
   ]);
+  // What moves elsewhere is held from any page: of a job for another bench, and of one that is carried over by hand.
+  const strip = other.getByRole('region', { name: 'Other machines' });
+  await expect(strip).toContainText('Pavilion router is held: running');
+  await shop.getByRole('button', { name: 'Go on' }).click();
+  await expect(strip).toContainText(/Pavilion router is (running|being)/);
+  await strip.getByRole('button', { name: 'Hold Pavilion router' }).click();
+  await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
+  await expect(shop.getByRole('region', { name: 'Other machines' })).toContainText(/Dome workshop router is (running|waiting for a bit)/);
   await shop.getByRole('button', { name: 'Go on' }).click();
   await done(shop);
+  await expect(strip).toHaveCount(0);
 
   // The walk goes on with the next program: its bit, its height, its run.
   await expect(programs.getByRole('radio', { name: /^2 End mill/ })).toBeChecked();

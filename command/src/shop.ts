@@ -32,7 +32,7 @@ export interface BenchParts {
   journal: string;
   hands: string;
   /** What the web server has to know of it. */
-  door: { id: string; runner: string; standIn: number; hands: string };
+  door: { id: string; name: string; runner: string; standIn: number; hands: string };
 }
 
 export interface Shop {
@@ -195,7 +195,7 @@ async function benchParts(
   return {
     journal,
     hands,
-    door: { id, runner: `http://127.0.0.1:${runnerPort}`, standIn: machinePort, hands },
+    door: { id, name, runner: `http://127.0.0.1:${runnerPort}`, standIn: machinePort, hands },
     standIn: new Supervised(
       `stand-in of ${name}`,
       async () =>

@@ -8,12 +8,21 @@ import { ANYONE, atRest, TABLE } from '@kerbe/machine/runner/table';
 import { me } from './me.svelte';
 import { send } from './send';
 
+/** What a bench is at: a state of the table, or `unknown` where its runner does not answer. */
+interface BenchSummary {
+  id: string;
+  name: string;
+  bench: string;
+}
+
 /** What is known of the bench, as it happens, and the way to tell it something. */
 export class BenchFeed {
   state = $state.raw<RunnerState>(NOTHING);
   /** The bench that is followed; none where a job’s programs are carried over by hand. */
   bench = $state<string>();
   private refused = $state<string>();
+  /** What all linked benches are at. */
+  private all = $state.raw<BenchSummary[]>([]);
   /** Whether the server has passed on what the bench says, and does so now. */
   private heard = false;
   private absent = $state(false);
@@ -28,8 +37,8 @@ export class BenchFeed {
   open(): void {
     me.wake();
     this.opened = true;
-    if (this.bench !== undefined) this.listen();
-    else void this.followAny();
+    this.listen();
+    if (this.bench === undefined) void this.followAny();
   }
 
   /** Follows another bench; what was known of the one before is forgotten. */
@@ -41,14 +50,12 @@ export class BenchFeed {
     this.state = NOTHING;
     this.refused = undefined;
     this.heard = this.absent = false;
-    if (bench !== undefined && this.opened) this.listen();
+    if (this.opened) this.listen();
   }
 
   /** Where no job says which, the first bench that is at something, so that it can be held; else the first there is. */
   private async followAny(): Promise<void> {
-    const { benches } = await send<{ benches: { id: string; bench: string }[] }>('GET', '/api/benches').catch(() => ({
-      benches: [],
-    }));
+    const { benches } = await send<{ benches: BenchSummary[] }>('GET', '/api/benches').catch(() => ({ benches: [] }));
     if (this.chosen || !this.opened) return;
     const busy = benches.find(({ bench }) => bench in TABLE && !atRest(bench as RunnerState['bench']));
     this.follow((busy ?? benches.at(0))?.id);
@@ -56,7 +63,12 @@ export class BenchFeed {
   }
 
   private listen(): void {
-    this.source = new EventSource(`/api/benches/${this.bench}/events?page=${me.page}`);
+    const which = this.bench === undefined ? '' : `&bench=${encodeURIComponent(this.bench)}`;
+    this.source = new EventSource(`/api/benches/events?page=${me.page}${which}`);
+    this.source.addEventListener('benches', (event: MessageEvent<string>) => {
+      this.all = JSON.parse(event.data) as BenchSummary[];
+      if (this.bench === undefined) this.absent = false;
+    });
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
       if (next.run && this.state.run?.id !== next.run.id && this.heard && !next.run.endedAt) this.started++;
@@ -71,6 +83,17 @@ export class BenchFeed {
       clearTimeout(this.again);
       this.again = setTimeout(() => this.listen(), 1000);
     };
+  }
+
+  /** Benches that are not followed here and are at something, with what that is. */
+  get others(): { id: string; name: string; says: string }[] {
+    return this.all
+      .filter(({ id, bench }) => id !== this.bench && (!(bench in TABLE) || !atRest(bench as RunnerState['bench'])))
+      .map(({ id, name, bench }) => ({
+        id,
+        name,
+        says: bench in TABLE ? `is ${TABLE[bench as RunnerState['bench']].says}` : 'cannot be heard at the moment',
+      }));
   }
 
   /** What was refused last, or that the bench cannot be heard. */

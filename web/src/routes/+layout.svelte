@@ -3,9 +3,10 @@
   import { onMount } from 'svelte';
   import { BenchFeed, provideBench } from '$lib/bench-feed.svelte';
   import BenchBar from '$lib/components/BenchBar.svelte';
+  import OtherBenches from '$lib/components/OtherBenches.svelte';
 
   let { children } = $props();
-  // One for all pages: Hold and Stop are on every screen while the machine that is followed is at something.
+  // One for all pages: Hold and Stop of whatever is at something are on every screen.
   const feed = new BenchFeed();
   provideBench(feed);
   onMount(() => {
@@ -14,5 +15,6 @@
   });
 </script>
 
+<OtherBenches />
 <BenchBar />
 {@render children()}

@@ -63,7 +63,7 @@
   .bar {
     position: fixed;
     z-index: 20;
-    top: 44px;
+    top: calc(44px + var(--others-height));
     right: 0;
     width: var(--bar-width);
     height: var(--bar-height);

@@ -2,6 +2,7 @@ import { z } from 'zod';
 
 const BenchDoorSchema = z.object({
   id: z.string(),
+  name: z.string(),
   runner: z.url(),
   /** Port of the simulated machine. */
   standIn: z.number().int(),

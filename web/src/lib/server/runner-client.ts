@@ -63,17 +63,17 @@ export async function tellRunner(bench: string, command: Command, from: From): P
   return data as RunnerState;
 }
 
-/** What each linked bench is at; `unknown` where its runner does not answer. */
-export async function benchStates(): Promise<{ id: string; bench: string }[]> {
+/** What each linked bench is called and is at; `unknown` where its runner does not answer. */
+export async function benchStates(): Promise<{ id: string; name: string; bench: string }[]> {
   return Promise.all(
-    linkedBenches().map(async (id) => {
+    config().KERBE_BENCHES.map(async ({ id, name }) => {
       try {
         const { bench } = (await (
           await ask(id, '/state', { signal: AbortSignal.timeout(1000) })
         ).json()) as RunnerState;
-        return { id, bench };
+        return { id, name, bench };
       } catch {
-        return { id, bench: 'unknown' };
+        return { id, name, bench: 'unknown' };
       }
     }),
   );

@@ -178,7 +178,7 @@
 
 <style>
   .bench {
-    height: 100dvh;
+    height: calc(100dvh - var(--others-height));
     display: grid;
     grid-template: 44px minmax(0, 1fr) auto / minmax(0, 1fr) var(--bar-width);
     grid-template-areas: 'head head' 'main card' 'route route';

@@ -1,0 +1,69 @@
+<script lang="ts">
+  import { sentenceOf } from '@kerbe/core/schema/told';
+  import { useBench } from '$lib/bench-feed.svelte';
+  import { send } from '$lib/send';
+
+  /** Benches that this page does not follow and that are at something: they can be held and stopped from here. */
+  const feed = useBench();
+  let problem = $state<string>();
+  $effect(() => {
+    document.documentElement.toggleAttribute('data-other-benches', feed.others.length > 0);
+  });
+
+  async function tell(bench: string, command: 'hold' | 'stop'): Promise<void> {
+    problem = undefined;
+    try {
+      await send('POST', `/api/benches/${bench}/command`, { command });
+    } catch (error) {
+      problem = sentenceOf(error);
+    }
+  }
+</script>
+
+{#if feed.others.length > 0}
+  <section class="others" aria-label="Other machines">
+    {#each feed.others as { id, name, says } (id)}
+      <div>
+        <p><strong>{name}</strong> {says}</p>
+        <button class="hold" type="button" onclick={() => tell(id, 'hold')}>Hold {name}</button>
+        <button class="stop" type="button" onclick={() => tell(id, 'stop')}>Stop {name}</button>
+      </div>
+    {/each}
+    {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+  </section>
+{/if}
+
+<style>
+  .others {
+    height: var(--others-height);
+    padding: 6px 18px;
+    background: var(--card);
+    border-bottom: 2px solid var(--ink);
+    display: flex;
+    gap: 24px;
+    overflow: auto hidden;
+  }
+  div {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    white-space: nowrap;
+  }
+  button {
+    min-height: 48px;
+    padding: 0 18px;
+    border-radius: 8px;
+    font-weight: 700;
+    font-size: 17px;
+  }
+  .hold {
+    background: var(--signal);
+    color: var(--invert);
+  }
+  .stop {
+    border: 2px solid var(--ink);
+  }
+  .problem {
+    margin: 0;
+  }
+</style>
