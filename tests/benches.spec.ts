@@ -1,4 +1,5 @@
 import { atRest, expect, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import { doneWithoutThePage, holdBySpace, noteInLog, writePrograms } from './story-steps.ts';
 import type { Page } from '@playwright/test';
 
 const choose = async (page: Page, bench: string) => {
@@ -23,6 +24,15 @@ test('two benches run two jobs at the same time, one of them a program for each 
   // A bench without a tool setter, whose spindle is switched by hand: its height is zeroed for every bit.
   await shop.getByRole('link', { name: /Sundial face/ }).click();
   await choose(shop, 'Pavilion router');
+  // From the drawing on, as on the first bench: a number is changed, and section, programs and log follow it.
+  await goTo(shop, 'Cuts');
+  const depth = shop.locator('[data-cut=hours]').getByLabel('depth', { exact: true });
+  await depth.fill('0.4 + 0.2');
+  await depth.press('Enter');
+  await expect(shop.locator('[data-cut=hours] .facts')).toContainText('0.6 mm deepest');
+  const written = await writePrograms(shop, ['sundial-face-1-v-60-12-7.nc', 'sundial-face-2-end-mill-6-35.nc']);
+  expect(written[0]).toMatch(/Z-0\.6\b/);
+  for (const program of written) expect(program).toMatch(/\(start the spindle at \d+ rpm\)\nM0/);
   await setUp(shop, 'V 60° 12.7');
   await goTo(shop, 'Run');
   const programs = shop.getByRole('group', { name: /One program a bit/ });
@@ -73,9 +83,11 @@ test('two benches run two jobs at the same time, one of them a program for each 
   await expect(strip).toContainText(/Pavilion router is (running|being)/);
   await strip.getByRole('button', { name: 'Hold Pavilion router' }).click();
   await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
-  await expect(shop.getByRole('region', { name: 'Other machines' })).toContainText(/Dome workshop router is (running|waiting for a bit)/);
+  await expect(shop.getByRole('region', { name: 'Other machines' })).toContainText(
+    /Dome workshop router is (running|waiting for a bit)/,
+  );
   await shop.getByRole('button', { name: 'Go on' }).click();
-  await done(shop);
+  await doneWithoutThePage(shop);
   await expect(strip).toHaveCount(0);
 
   // The walk goes on with the next program: its bit, its height, its run.
@@ -91,6 +103,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
   await programs.getByRole('radio', { name: /^2 End mill/ }).check();
   await startRun(shop);
   await spindleOn(shop);
+  await holdBySpace(shop);
   await done(shop);
 
   // Each bench keeps its own record, and the log says which it was.
@@ -100,6 +113,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
     await expect(entry).toContainText('Pavilion router');
     await expect(entry).toContainText('finished', { timeout: 15_000 });
   }
+  await noteInLog(shop, ['Pavilion router', 'End mill 6.35'], 'The rim wants a second pass.');
   // The first bench is left as others want to find it.
   await other.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(other.getByText(/Stopped after line/)).toBeVisible();

@@ -10,6 +10,7 @@ import {
   tickTheList,
   touchOff,
 } from './kerbe.ts';
+import { doneWithoutThePage, holdBySpace, noteInLog, writePrograms } from './story-steps.ts';
 
 test('from artwork to a carved board on the stand-in router', async ({ shop }) => {
   await shop.getByRole('link', { name: /Entrance board/ }).click();
@@ -36,16 +37,7 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await expect(deepest).toContainText('5 mm deepest');
   await expect(shop.getByRole('img', { name: /Section through the work, deepest groove 5 mm/ })).toBeVisible();
 
-  // Proof: no remark that must be mended; the program is written and comes down.
-  await goTo(shop, 'Proof');
-  await expect(shop.getByText('Mend:')).toHaveCount(0);
-  await shop.getByRole('button', { name: 'Write the program' }).click();
-  const [download] = await Promise.all([
-    shop.waitForEvent('download'),
-    shop.getByRole('link', { name: 'entrance-board.nc' }).click(),
-  ]);
-  const { readFileSync } = await import('node:fs');
-  const program = readFileSync(await download.path(), 'utf8');
+  const [program] = await writePrograms(shop, ['entrance-board.nc']);
   expect(program).toMatch(/^\(Entrance board - revision \d+, \d{4}-\d\d-\d\d\)/);
   expect(program).toMatch(/T1 M6/);
   expect(program).toMatch(/G1 .*Z-4\.999|Z-5\b/);
@@ -65,36 +57,15 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await goThere.click();
   await expect(shop.getByText('X 0 Y 0 Z 6 mm')).toBeVisible({ timeout: 30_000 });
 
-  // The run, held once by Space from wherever the focus is, with a bit change.
+  // The run, held once, with a bit change.
   await startRun(shop);
-  await shop.getByRole('button', { name: 'Slower', exact: true }).focus();
-  await shop.keyboard.press('Space');
-  await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
-  await expect(shop.getByText('100 %').first()).toBeVisible();
-  await goTo(shop, 'Artwork');
-  await expect(shop.getByRole('button', { name: 'Hold' })).toBeVisible();
-  await shop.getByRole('button', { name: 'Go on' }).click();
-  await goTo(shop, 'Run');
+  await holdBySpace(shop);
   await changeBit(shop, 'End mill 6.35');
 
-  // Closing the page does not stop the run.
-  const address = shop.url();
-  await shop.goto('about:blank');
-  await shop.waitForTimeout(1000);
-  await shop.goto(address);
-  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
-
-  // The log knows of it, and keeps a note.
-  await goTo(shop, 'Log');
-  const entry = shop.getByRole('article').first();
-  await expect(entry).toContainText('finished', { timeout: 15_000 });
-  await expect(entry).toContainText('V 60° 12.7, 5 mm deep');
-  await expect(entry).toContainText(/Planned \d+ min \d\d s, took \d+ min \d\d s at the work and/);
-  await entry.getByLabel('What came out, what to change').fill('Letters clean; one more coat of oil.');
-  await entry.getByLabel('What came out, what to change').press('Tab');
-  await expect(shop.getByText('Note kept.')).toBeVisible();
-  await shop.reload();
-  await expect(shop.getByRole('article').first().getByLabel('What came out, what to change')).toHaveValue(
+  await doneWithoutThePage(shop);
+  await noteInLog(
+    shop,
+    ['V 60° 12.7, 5 mm deep', /Planned \d+ min \d\d s, took \d+ min \d\d s at the work and/],
     'Letters clean; one more coat of oil.',
   );
   await shop.getByRole('article').first().getByRole('button', { name: 'Run it again' }).click();
