@@ -13,7 +13,9 @@ const ROOMS = [
   'cuts',
   'sequence',
   'program',
+  'machines',
   'remarks',
+  'job',
   'compute',
 ];
 

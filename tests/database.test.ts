@@ -7,8 +7,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Cluster, startCluster } from '../command/src/cluster.ts';
 import { jobSchemaText } from '../command/src/job-schema.ts';
 import { freePort } from '../command/src/free-port.ts';
-import type { CutJob as Job } from '../core/src/cuts/job.ts';
-import { readJobFile } from '../core/src/cuts/job-file.ts';
+import type { CutJob as Job } from '../core/src/job/job.ts';
+import { readJobFile } from '../core/src/job/job-file.ts';
 import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
 import { refusalOf } from '../web/src/lib/server/refusal.ts';
 import {

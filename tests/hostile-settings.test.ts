@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { compute } from '@kerbe/core/compute/compute';
 import type { Cut } from '@kerbe/core/cuts/kinds';
-import type { CutJob as Job } from '@kerbe/core/cuts/job';
-import { JobSchema } from '@kerbe/core/cuts/job';
+import type { CutJob as Job } from '@kerbe/core/job/job';
+import { JobSchema } from '@kerbe/core/job/job';
 
 /** A job with one cut of a drawing, whatever that cut says. */
 async function outcome(drawing: string, cut: object, bit: object = {}): Promise<{ problem?: string; moves: number }> {

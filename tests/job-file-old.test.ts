@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { placeItem } from '../core/src/artwork/place.ts';
 import { shapesOf } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, type JobFile, readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
+import { bytesFromBase64, type JobFile, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
 import { resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 const text = (name: string) => readFileSync(new URL(`../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8');

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { searchLinks } from '../command/src/long-search.ts';
 import { layTracks } from '../core/src/ways/lay-tracks.ts';
 import { compute } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
 import type { Track } from '../core/src/motion/track.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 

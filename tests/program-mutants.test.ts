@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, expect, test } from 'vitest';
 import { compute } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
 import { BlockError } from '../core/src/program/block.ts';
 import { checkProgram } from '../core/src/program/check.ts';
-import { programsFor } from '../core/src/program/programs.ts';
+import { programsFor } from '../core/src/machines/programs.ts';
 import { readProgram } from '../core/src/program/read.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 import { programFacts } from '../machine/src/runner/program-facts.ts';

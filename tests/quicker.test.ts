@@ -3,8 +3,8 @@ import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
 import type { VBit } from '@kerbe/core/tools/v/fields';
 import { compute, ComputeCache } from '../core/src/compute/compute.ts';
-import type { CutJob as Job } from '../core/src/cuts/job.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
+import type { CutJob as Job } from '../core/src/job/job.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
 import { measureQuicker, outcomeOf } from '../core/src/remarks/quicker.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 

@@ -3,14 +3,15 @@ import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { describe, expect, test } from 'vitest';
 import type { Cut } from '../core/src/cuts/kinds.ts';
+import { MACHINE_KINDS } from '../core/src/machines/kinds.ts';
 import { ofKinds } from '../core/src/tools/kinds.ts';
 import type { VBit } from '../core/src/tools/v/fields.ts';
 import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
-import type { CutJob as Job } from '../core/src/cuts/job.ts';
-import { JobSchema } from '../core/src/cuts/job.ts';
+import type { CutJob as Job } from '../core/src/job/job.ts';
+import { JobSchema } from '../core/src/job/job.ts';
 import type { ProfileCut } from '../core/src/cuts/profile/fields.ts';
 import type { VCarveCut } from '../core/src/cuts/v-carve/fields.ts';
-import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/cuts/job-file.ts';
+import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-file.ts';
 import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
 import { judgeKinds } from '../core/src/remarks/kinds.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
@@ -236,6 +237,22 @@ test('where only some circles are drawn larger, only these are cut as drawn, and
   const after = await compute(JobSchema.parse(mended), resources, await clipperFromDisk());
   expect(after.cuts.map(({ problem }) => problem)).toEqual([undefined, undefined]);
   expect(after.remarks.filter(({ id }) => id.startsWith('drawn-larger'))).toEqual([]);
+});
+
+test('a tool that the bench’s machine does not hold is said', async () => {
+  const { router } = MACHINE_KINDS;
+  const { tools } = router;
+  // As on a machine that holds mills only.
+  router.tools = ['end'];
+  try {
+    const { remarks } = await run(file.job);
+    expect(remarks.find(({ id }) => id === 'held-carve')?.text).toMatch(
+      /is a router, and does not hold a V-bit; choose/,
+    );
+    expect(remarks.find(({ id }) => id === 'held-cut-out')).toBeUndefined();
+  } finally {
+    router.tools = tools;
+  }
 });
 
 describe('a rule speaks where it should, and only there', () => {

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import { compute } from '../core/src/compute/compute.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/cuts/job-file.ts';
-import { programsFor } from '../core/src/program/programs.ts';
+import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
+import { programsFor } from '../core/src/machines/programs.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
 test('depths of a V-carving are rounded upwards, never deeper than they were worked out', async () => {

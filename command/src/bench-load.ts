@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { base64FromBytes, type JobFile, readJobFile } from '@kerbe/core/cuts/job-file';
+import { base64FromBytes, type JobFile, readJobFile } from '@kerbe/core/job/job-file';
 import type { Cut } from '@kerbe/core/cuts/kinds';
 import { letterPage } from './bench-page.ts';
 import { ROOT } from './paths.ts';

@@ -15,7 +15,7 @@ import { lengthOf } from '@kerbe/core/geometry/outline';
 import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { compute, ComputeCache } from '@kerbe/core/compute/compute';
 import { FACES } from '@kerbe/core/document/item';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';

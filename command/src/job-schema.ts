@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { JobFileSchema } from '@kerbe/core/cuts/job-file';
+import { JobFileSchema } from '@kerbe/core/job/job-file';
 
 /** The JSON Schema of a job file, as text. `docs/job.schema.json` holds it; a test compares the two. */
 export function jobSchemaText(): string {

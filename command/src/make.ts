@@ -2,8 +2,8 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { compute } from '@kerbe/core/compute/compute';
 import { titleOf } from '@kerbe/core/cuts/title';
-import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/cuts/job-file';
-import { programsFor } from '@kerbe/core/program/programs';
+import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
+import { programsFor } from '@kerbe/core/machines/programs';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { Misuse } from './misuse.ts';
 

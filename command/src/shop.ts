@@ -2,7 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
 import { z } from 'zod';
-import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
+import type { BaseBench } from '@kerbe/core/document/bench';
+import { BenchSchema } from '@kerbe/core/machines/bench-schema';
+import { routerOf } from '@kerbe/core/machines/router/bench';
 import { startProcess, startStandIn } from '@kerbe/machine/stand-in/spawn';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
@@ -180,10 +182,10 @@ interface BenchStart {
 
 /** A simulated machine and a runner for a bench. Each keeps its port, so that the others find it when it was started again. */
 async function benchParts(
-  bench: Bench,
+  bench: BaseBench,
   { data, programs, token, rate, seed, say, onLine }: BenchStart,
 ): Promise<BenchParts> {
-  const { id, name, travel, limits, setter } = bench;
+  const { id, name, travel, limits, setter } = routerOf(bench);
   const [machinePort, handsPort, runnerPort] = [
     await freePort(0, `the stand-in of ${name}`),
     await freePort(0, 'its hands'),

@@ -1,7 +1,7 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { base64FromBytes, type JobFile } from '../../core/src/cuts/job-file.ts';
+import { base64FromBytes, type JobFile } from '../../core/src/job/job-file.ts';
 import { createHash } from 'node:crypto';
 import { AtTheBench, pause } from './at-the-bench.ts';
 import { MemoryOfAll } from './memory-of-all.ts';

@@ -6,8 +6,8 @@ import { judgeWood } from './judge-wood.ts';
 import { type Move, movesOf } from './moves.ts';
 import type { Asked } from './settings.ts';
 
-/** The fit may be off by so much, mm: the outline's flattening, four offsets and the words of two programs. */
-const OFF = 0.012;
+/** The fit may be off by so much, mm: each half's moves keep within 10 µm of their outline, and two halves make a fit. */
+const OFF = 0.02;
 
 /**
  * What is wrong with the two programs of an inlay: each by itself, and the two as a pair.

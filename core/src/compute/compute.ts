@@ -7,7 +7,7 @@ import type { BaseTool } from '../document/tool.ts';
 import { type Carvables, carvablesOf } from '../ways/carvable.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
-import { DIALECTS } from '../program/dialect.ts';
+import { machineKindOf } from '../machines/kinds.ts';
 import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
@@ -126,7 +126,7 @@ export async function compute(
 function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCut[] {
   const made = cuts.filter(({ path }) => path.feed.length > 0);
   const approach = heightOverAll(stock.keepOuts, stock.lift);
-  const found = betweenCuts(made, approach, DIALECTS[bench.dialect], bench.limits);
+  const found = betweenCuts(made, approach, machineKindOf(bench).dialect(bench), bench.limits);
   return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
 }
 

@@ -4,7 +4,7 @@ import type { Bit } from '../tools/turned.ts';
 import type { VBit } from '../tools/v/fields.ts';
 import type { Cut } from './kinds.ts';
 import type { Job } from '../document/job.ts';
-import { readJobFile } from './job-file.ts';
+import { readJobFile } from '../job/job-file.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
 import { carvablesOf } from '../ways/carvable.ts';
 import type { CutPart } from './cut-part.ts';

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest';
 import type { Bit } from '../tools/turned.ts';
 import type { VBit } from '../tools/v/fields.ts';
 import type { Cut } from './kinds.ts';
-import { readJobFile } from './job-file.ts';
+import { readJobFile } from '../job/job-file.ts';
 import { CUT_KINDS } from './kinds.ts';
 import { newCut } from './new-cut.ts';
 import { suitToBit, suitToPreset } from './suit.ts';

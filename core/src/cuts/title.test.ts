@@ -4,7 +4,7 @@ import { ToolSchema } from '../tools/tool-schema.ts';
 import type { Cut } from './kinds.ts';
 import { CutSchema } from './cut-schema.ts';
 import type { Job } from '../document/job.ts';
-import { JobSchema } from './job.ts';
+import { JobSchema } from '../job/job.ts';
 import { CUT_KINDS } from './kinds.ts';
 import { newCut } from './new-cut.ts';
 import { newJob } from '../document/new-job.ts';
@@ -27,6 +27,8 @@ const bits = [
 ];
 const bench = {
   id: 'b',
+  kind: 'router',
+  park: null,
   name: 'Bench',
   link: 'file' as const,
   travel: { x: 800, y: 500, z: 100 },
@@ -35,7 +37,6 @@ const bench = {
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,
   dialect: 'plain' as const,
-  park: null,
   spindleAfter: 20,
   bitChangeMinutes: 2,
 };

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { list } from '../schema/list.ts';
 import { text } from '../schema/text.ts';
-import { BenchSchema } from './bench.ts';
+import type { BaseBench } from './bench.ts';
 import type { BaseCut } from './cut.ts';
 import { ItemSchema } from './item.ts';
 import { StockSchema } from './stock.ts';
@@ -12,9 +12,14 @@ const StepSchema = z.never();
 
 /**
  * The job document: everything a piece of work needs, from artwork to bench. Lengths in mm, feeds in mm/min.
- * @param cut the schema of its cuts, and `tool` that of its tools, which their kinds know.
+ * @param cut the schema of its cuts, and `tool` and `bench` those of its tools and its bench, which their
+ *   kinds know.
  */
-export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>, tool: z.ZodType<BaseTool>) =>
+export const jobSchemaOf = <C extends BaseCut>(
+  cut: z.ZodType<C>,
+  tool: z.ZodType<BaseTool>,
+  bench: z.ZodType<BaseBench>,
+) =>
   z.object({
     format: z.literal('kerbe-job'),
     version: z.literal(2),
@@ -27,7 +32,7 @@ export const jobSchemaOf = <C extends BaseCut>(cut: z.ZodType<C>, tool: z.ZodTyp
     cuts: list(cut, 200),
     /** Cuts are made in the order listed, as the carver put them, and not by the trade’s rule. */
     ownOrder: z.boolean().default(false),
-    bench: BenchSchema,
+    bench,
     notes: text(20_000),
   });
 

@@ -1,5 +1,5 @@
 import type { LengthUnit } from '../quantity/units.ts';
-import type { Bench } from './bench.ts';
+import type { BaseBench } from './bench.ts';
 import type { BaseCut } from './cut.ts';
 import type { Job } from './job.ts';
 import type { BaseTool } from './tool.ts';
@@ -11,7 +11,7 @@ const USUAL: Record<LengthUnit, { thickness: number; length: number; width: numb
 };
 
 /** An empty job: a board of oak, the shop's bits, and a bench. */
-export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: BaseTool[], bench: Bench): Job<C> {
+export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: BaseTool[], bench: BaseBench): Job<C> {
   const { thickness, length, width, lift } = USUAL[unit];
   return {
     format: 'kerbe-job',

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { betweenCuts } from './between-cuts.ts';
-import { DIALECTS } from './dialect.ts';
+import { DIALECTS } from '../machines/router/dialects.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
 
 const limits = {

@@ -3,9 +3,6 @@ import { type Path, pathAlong } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import type { Dialect } from './dialect.ts';
 
-/** Seconds the spindle gets to reach its speed. */
-export const SPINDLE_SECONDS = 3;
-
 /** What a program spends beside one of its cuts, minutes. */
 export interface BesideCut {
   /** The spindle’s start, and the way from the cut before where that has the same bit. */
@@ -27,14 +24,15 @@ export interface BesideCut {
 export function betweenCuts(
   cuts: readonly { path: Path; bit: string; speed: number }[],
   approach: number,
-  { spindle, bits }: Dialect,
+  { bits, post }: Dialect,
   limits: Limits,
 ): BesideCut[] {
   const way = (...points: number[]) => planMotion(pathAlong(Float64Array.from(points)), limits).minutes;
-  return cuts.map(({ path: { xyz }, bit, speed }, k) => {
+  return cuts.map((cut, k) => {
+    const { path: { xyz }, bit } = cut; // prettier-ignore
     const last = cuts.at(k - 1)!;
     const same = k > 0 && last.bit === bit;
-    let before = spindle === 'program' && !(same && last.speed === speed) ? SPINDLE_SECONDS / 60 : 0;
+    let before = same && post.alike(last, cut) ? 0 : post.setSeconds(cut) / 60;
     if (same) {
       const [x, y, z] = last.path.xyz.subarray(-3);
       before += way(x, y, z, x, y, approach, xyz[0], xyz[1], approach, xyz[0], xyz[1], xyz[2]);

@@ -1,11 +1,12 @@
 import { describe, expect, test } from 'vitest';
-import type { Bench } from '../document/bench.ts';
+import type { RouterBench } from '../machines/router/bench.ts';
 import type { Job } from '../document/job.ts';
 import { newJob } from '../document/new-job.ts';
 import { checkProgram } from './check.ts';
 import { readProgram } from './read.ts';
 
-const bench: Bench = {
+const bench: RouterBench = {
+  kind: 'router',
   id: 'bench',
   name: 'Test bench',
   link: 'file',

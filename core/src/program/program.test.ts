@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { readBlock } from './block.ts';
-import { DIALECTS } from './dialect.ts';
+import { DIALECTS } from '../machines/router/dialects.ts';
 import { programExtents } from './extents.ts';
 import { type ProgramCut, writeProgram } from './write.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { drill } from '../ways/drill.ts';
 import { type Path, pathAlong } from '../motion/path.ts';
-import { DIALECTS } from './dialect.ts';
+import { DIALECTS } from '../machines/router/dialects.ts';
 import { fitArcs } from './fit-arcs.ts';
 import { modeWords } from './follow.ts';
 import { Interpreter } from './interpreter.ts';

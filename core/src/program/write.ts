@@ -5,8 +5,9 @@ import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../ways/drill.ts';
 import { PLUNGE_CLEARANCE } from '../ways/plunge-clearance.ts';
-import { type BesideCut, SPINDLE_SECONDS } from './between-cuts.ts';
+import type { BesideCut } from './between-cuts.ts';
 import type { Dialect } from './dialect.ts';
+import type { PostLine } from './post.ts';
 import { fitArcs, type FittedMove } from './fit-arcs.ts';
 
 /** One cut of a program, in the order they are made. */
@@ -94,6 +95,12 @@ export function writeProgram(
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
+  const { post } = dialect;
+  const put = (all: readonly PostLine[]) => {
+    for (const one of all)
+      if ('say' in one) say(one.say);
+      else lines.push(one.line);
+  };
   const say = (text: string) =>
     lines.push(dialect.comment === 'brackets' ? `(${comment(text)})` : `; ${comment(text)}`);
 
@@ -113,7 +120,7 @@ export function writeProgram(
 
   const follow = (cut: ProgramCut, cutIndex: number) => {
     const { path } = cut;
-    const { xyz, feed, rapid } = path;
+    const { xyz, feed, rapid, power } = path;
     const { slope = 0 } = cut;
     const placeOf = (point: number) => [
       number(xyz[3 * point] - zeroAt[0]),
@@ -134,6 +141,12 @@ export function writeProgram(
         ? Array.from({ length: feed.length - 1 }, (_, i) => ({ point: i + 1 }))
         : fitArcs(path, { slope, mostTurn: dialect.arcs === 'radius' ? MOST_TURN_BY_RADIUS : undefined });
     let before = 0;
+    /** How much power is on: 0 between strokes. */
+    let on = 0;
+    const closeStroke = () => {
+      if (on > 0) put(post.end());
+      on = 0;
+    };
     for (const { point, arc } of fitted) {
       const to = placeOf(point);
       const centre = arc && arcWords(at, to, [arc.x - zero.x, arc.y - zero.y], arc.clockwise);
@@ -146,6 +159,12 @@ export function writeProgram(
           if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
         });
         if (words.length > 0) {
+          // Kept in single precision; a hundredth of a per cent is all that a machine is told.
+          const share = Math.round(power[end] * 1e4) / 1e4;
+          if (share === 0) closeStroke();
+          else if (on === 0) put(post.begin(share));
+          else if (on !== share) words.push(...[post.power(share)].filter((word) => word !== undefined));
+          on = share;
           const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : rapid[end] ? 'G0' : 'G1';
           if (g !== G) words.unshift(g);
           if (centre) words.push(centre);
@@ -163,6 +182,7 @@ export function writeProgram(
       }
       before = point;
     }
+    closeStroke();
   };
 
   /** I and J, or R, of an arc between rounded ends; nothing where the rounding breaks it. */
@@ -212,23 +232,15 @@ export function writeProgram(
   };
 
   let bit = -1;
-  let speed = -1;
+  let set: ProgramCut | undefined;
   cuts.forEach((cut, cutIndex) => {
     if (cut.bit.number !== bit) {
-      if (bit >= 0) lines.push('M5');
+      put(post.tool(cut.bit, modes, bit >= 0));
       bit = cut.bit.number;
-      say(`bit ${bit}: ${cut.bit.name}`);
-      // Whatever is said to the machine while a bit is changed, the program goes on in its own modes.
-      lines.push(`T${bit} M6`, modes);
-      speed = -1;
+      set = undefined;
     }
-    if (cut.speed !== speed) {
-      speed = cut.speed;
-      if (dialect.spindle === 'operator') {
-        say(`start the spindle at ${speed} rpm`);
-        lines.push('M0');
-      } else lines.push(`S${speed} M3`, `G4 P${SPINDLE_SECONDS}`);
-    }
+    if (!set || !post.alike(set, cut)) put(post.set(cut));
+    set = cut;
     const from = lines.length;
     say(cut.title);
     const cycle = cut.drilling && dialect.drilling === 'cycles' ? cycleFor(cut.drilling) : undefined;
@@ -236,7 +248,8 @@ export function writeProgram(
     else follow(cut, cutIndex);
     ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
-  lines.push(`G0 Z${number(heading.approach - zero.z)}`, 'M5');
+  lines.push(`G0 Z${number(heading.approach - zero.z)}`);
+  put(post.off());
   if (park !== 'stay') lines.push('G53 G0 Z0');
   if (park === 'place') lines.push(`G53 G0 X${number(heading.park!.x)} Y${number(heading.park!.y)}`);
   else if (park === 'zero') lines.push('G0 X0 Y0');

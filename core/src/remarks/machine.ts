@@ -3,9 +3,11 @@ import type { Operation } from 'fast-json-patch';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { scaledArtwork } from '../artwork/artwork-scale.ts';
 import { type Remark, setCut } from '../cuts/remark.ts';
+import { toolKindOf } from '../tools/kinds.ts';
+import { machineKindOf } from '../machines/kinds.ts';
 import { cutsOf, type Judged } from './judged.ts';
 
-/** Rules about what the bench can do: speeds of its axes and spindle, and its reach. */
+/** Rules about what the bench can do: speeds of its axes, its reach, and what its kind knows. */
 export function judgeMachine(judged: Judged): Remark[] {
   const { job } = judged;
   const { bench, unit, stock } = job;
@@ -33,15 +35,17 @@ export function judgeMachine(judged: Judged): Remark[] {
         text: `${bench.name} cannot follow: ${over.join(', and ')}. It would cut slower without saying so; the times here already reckon with that.`,
         remedies: [{ label: 'Use what the bench can do', patch }],
       });
-    const turns = Math.min(bench.spindle.max, Math.max(bench.spindle.min, result.speed));
-    if (turns !== result.speed)
+    const kind = machineKindOf(bench);
+    const tool = job.bits.find(({ id }) => id === result.bit);
+    if (tool && !(kind.tools as readonly string[]).includes(tool.kind))
       remarks.push({
         ...about,
-        id: `spindle-${cut.id}`,
+        id: `held-${result.id}`,
         weight: 'wrong',
-        text: `The spindle of ${bench.name} turns ${bench.spindle.min} to ${bench.spindle.max} rpm, and this cut asks for ${result.speed}.`,
-        remedies: [{ label: `Use ${turns} rpm`, patch: setCut(index, { speed: turns }) }],
+        text: `${bench.name} is ${kind.one}, and does not hold ${toolKindOf(tool).one}; choose another bench at Set-up, or another tool for this cut.`,
+        remedies: [],
       });
+    remarks.push(...kind.judge(bench, { cut, index, result }));
   }
   remarks.push(...judgeReach(judged));
   if (stock.length > bench.travel.x || stock.width > bench.travel.y) {

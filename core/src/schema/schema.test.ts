@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { readFileSync } from 'node:fs';
-import type { CutJob as Job } from '../cuts/job.ts';
-import { JobSchema } from '../cuts/job.ts';
+import type { CutJob as Job } from '../job/job.ts';
+import { JobSchema } from '../job/job.ts';
 import { list } from './list.ts';
 import { sentenceFor } from './sentence-for.ts';
 import { text } from './text.ts';

@@ -5,7 +5,7 @@ import { toolKindOf } from '@kerbe/core/tools/kinds';
 import { degrees } from '@kerbe/core/quantity/units';
 import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
-import { DIALECTS } from '@kerbe/core/program/dialect';
+import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
 import { heightOverAll } from '@kerbe/core/stock/keep-out';
 import { zeroOf } from '@kerbe/core/stock/stock';
 import type { BenchFacts, ProgramOrder } from './commands.ts';
@@ -13,7 +13,7 @@ import type { Basis, BitShape } from './zero.ts';
 
 /** What the runner has to know of the bench that a job is for. */
 export function benchFactsOf({ bench }: Pick<Job, 'bench'>): BenchFacts {
-  const { id, name, travel, setter, plate, spindleAfter } = bench;
+  const { id, name, travel, setter, plate, spindleAfter } = routerOf(bench);
   return { id, name, travel, setter, plate, spindleAfter };
 }
 
@@ -28,7 +28,7 @@ export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | '
     placeZ: stock.zeroZ,
     at: { x, y },
     corners: stock.corners,
-    plate: bench.plate,
+    plate: routerOf(bench).plate,
   };
 }
 
@@ -62,7 +62,7 @@ export function orderOf(
     bench: benchFactsOf(job),
     plannedMinutes: program.minutes,
     approach: heightOverAll(job.stock.keepOuts, job.stock.lift) - zeroOf(job.stock).z,
-    spindle: DIALECTS[job.bench.dialect].spindle,
+    spindle: dialectOf(routerOf(job.bench)).spindle,
     cuts: program.cuts.map((cut) => {
       const { bit, plunge } = made.get(cut.id)!;
       return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit), plunge };

@@ -166,7 +166,7 @@ describe('the piece is what the proof said, by the moves that were really made',
   test.each(JOBS)('%s, one program a bit, one after another as a walk', async (name) => {
     const demo = await demoJob(name);
     const job = structuredClone(demo.job);
-    job.bench = { ...job.bench, dialect: 'operator-spindle', setter: null };
+    Object.assign(job.bench, { dialect: 'operator-spindle', setter: null });
     bench = new TestBench({ rate: 30 });
     const orders = ordersOf(bench, job, demo.result);
     const errors: ZeroErrors = new Map();

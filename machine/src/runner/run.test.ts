@@ -2,6 +2,7 @@
 import { afterEach, describe, expect, test } from 'vitest';
 import type { Job } from '@kerbe/core/document/job';
 import type { ProgramOrder } from './commands.ts';
+import { routerOf } from '@kerbe/core/machines/router/bench';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
@@ -97,7 +98,7 @@ describe('a start', () => {
     expect(result.cuts.length).toBe(2);
   });
   test('a program with two bits is refused on a bench that cannot measure the second, whatever the order says', async () => {
-    const without = (job: Job) => (job.bench.setter = null);
+    const without = (job: Job) => (routerOf(job.bench).setter = null);
     const { order } = await setUp('comet-marker', without, 'no setter');
     expect(order.bench.setter).toBeNull();
     await expect(bench.run(order)).rejects.toThrow(/no tool setter to measure a changed bit with/);

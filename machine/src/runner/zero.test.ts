@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { readJobFile } from '@kerbe/core/cuts/job-file';
+import { readJobFile } from '@kerbe/core/job/job-file';
 import type { Job } from '@kerbe/core/document/job';
+import { routerOf } from '@kerbe/core/machines/router/bench';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import {
   acrossFrom,
@@ -49,7 +50,15 @@ describe('what a zero is worth when the job changes', () => {
     ['the centre', onTop, 'corner', (job) => (job.stock.zeroXY = 'centre'), 'void', 'kept', 'other-place'],
     ['top to spoilboard', onTop, 'corner', (job) => (job.stock.zeroZ = 'spoilboard'), 'kept', 'void', 'other-surface'],
     ['spoilboard to top', onBoard, 'spoilboard', (job) => (job.stock.zeroZ = 'stock'), 'kept', 'void', 'other-surface'],
-    ['another plate', onTop, 'flat', (job) => (job.bench.plate.thickness = 10), 'kept', 'void', 'other-plate'],
+    [
+      'another plate',
+      onTop,
+      'flat',
+      (job) => (routerOf(job.bench).plate.thickness = 10),
+      'kept',
+      'void',
+      'other-plate',
+    ],
   ])('%s', (_, then, method, change, xy, z, why) => {
     const now = structuredClone(then);
     change(now);

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { BenchSchema } from '@kerbe/core/document/bench';
+import { RouterBenchSchema } from '@kerbe/core/machines/router/bench';
 import { LimitsSchema } from '@kerbe/core/document/limits';
 
 /** How a simulated router is built: how far and how fast its axes go, and whether a tool setter is bolted to its table. */
 export const MadeAsSchema = z.object({
-  travel: BenchSchema.shape.travel,
+  travel: RouterBenchSchema.shape.travel,
   /** As a bench says them: mm/min, mm/s². */
   limits: LimitsSchema,
-  setter: BenchSchema.shape.setter,
+  setter: RouterBenchSchema.shape.setter,
 });
 export type MadeAs = z.infer<typeof MadeAsSchema>;
 

@@ -2,8 +2,8 @@
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, test } from 'vitest';
 import { compute } from '@kerbe/core/compute/compute';
-import { bytesFromBase64, readJobFile } from '@kerbe/core/cuts/job-file';
-import { programsFor } from '@kerbe/core/program/programs';
+import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
+import { programsFor } from '@kerbe/core/machines/programs';
 import { zeroOf } from '@kerbe/core/stock/stock';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
 import type { Hand } from './hands.ts';

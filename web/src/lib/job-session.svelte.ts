@@ -1,7 +1,7 @@
 import { sentenceOf } from '@kerbe/core/schema/told';
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
+import { type CutJob, JobSchema } from '@kerbe/core/job/job';
 import { settled } from '@kerbe/core/document/targets';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';

@@ -47,7 +47,7 @@ const states = (given: Given = {}) =>
         artwork: given.artwork ?? [{}],
         cuts: given.cuts ?? [{}],
         stock: STOCK,
-        bench: { link: given.link ?? 'stand-in', plate: PLATE },
+        bench: { kind: 'router', link: given.link ?? 'stand-in', plate: PLATE },
       },
       view: { remarks: given.remarks ?? [] },
       current: given.current ?? true,

@@ -4,7 +4,7 @@ import type { Bit } from '../../tools/turned.ts';
 import type { VBit } from '../../tools/v/fields.ts';
 import { measurePath } from '../../motion/path.ts';
 import type { CutPart } from '../cut-part.ts';
-import { readJobFile } from '../job-file.ts';
+import { readJobFile } from '../../job/job-file.ts';
 import { newCut } from '../new-cut.ts';
 import { partsOf } from '../parts-of.ts';
 import type { LineFacts } from './facts.ts';

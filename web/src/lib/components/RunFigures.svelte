@@ -1,6 +1,6 @@
 <script lang="ts">
   import { decimalsIn, mmPer } from '@kerbe/core/quantity/units';
-  import { DIALECTS } from '@kerbe/core/program/dialect';
+  import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { TABLE } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -55,7 +55,7 @@
   <p class="line" role="status">
     line {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')} made · {run.endedAt
       ? run.phase
-      : (feed.state.doing ?? TABLE[feed.state.bench].says)} · {DIALECTS[session.job.bench.dialect].spindle ===
+      : (feed.state.doing ?? TABLE[feed.state.bench].says)} · {dialectOf(routerOf(session.job.bench)).spindle ===
     'operator'
       ? 'spindle by hand'
       : `${feed.state.machine?.spindle.toLocaleString('en') ?? 0} rpm`}

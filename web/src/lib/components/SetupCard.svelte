@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Bench } from '@kerbe/core/document/bench';
+  import type { BaseBench } from '@kerbe/core/document/bench';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { TABLE } from '@kerbe/machine/runner/table';
@@ -13,7 +13,7 @@
   import StandInHands from './StandInHands.svelte';
   import ZeroByPlate from './ZeroByPlate.svelte';
 
-  let { benches }: { benches: Bench[] } = $props();
+  let { benches }: { benches: BaseBench[] } = $props();
   const { session } = useWorkplace();
   const feed = useBench();
   const job = $derived(session.job);

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { zeroWords } from '@kerbe/core/program/programs';
+  import { zeroWords } from '@kerbe/core/machines/programs';
   import { TICKS } from '@kerbe/machine/runner/ticks';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero } from '@kerbe/machine/runner/zero';

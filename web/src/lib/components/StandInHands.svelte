@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { DIALECTS } from '@kerbe/core/program/dialect';
+  import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
   import type { BaseTool } from '@kerbe/core/document/tool';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -23,7 +23,7 @@
   const view = new StandInView(() => feed.bench);
   $effect(() => view.watch());
   const look = $derived(view.look);
-  const byHand = $derived(DIALECTS[session.job.bench.dialect].spindle === 'operator');
+  const byHand = $derived(dialectOf(routerOf(session.job.bench)).spindle === 'operator');
   const speed = $derived(session.view?.cuts.find((cut) => cut.bit === bit?.id)?.speed ?? 0);
 </script>
 

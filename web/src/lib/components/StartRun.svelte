@@ -5,7 +5,8 @@
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { formatMinutes } from '@kerbe/core/quantity/format';
-  import { DIALECTS } from '@kerbe/core/program/dialect';
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
+  import { routerOf } from '@kerbe/core/machines/router/bench';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
   import { send } from '$lib/send';
@@ -34,7 +35,7 @@
   /** What keeps it from starting, and where that is put right. */
   const why = $derived.by((): { text: string; stop: 'set-up' | 'proof' } | undefined => {
     const at = (text: string | undefined) => (text ? { text, stop: 'set-up' as const } : undefined);
-    const refused = at(feed.whyNot('run', session.job.bench.setter !== null));
+    const refused = at(feed.whyNot('run', routerOf(session.job.bench).setter !== null));
     if (!state_.machine) return refused;
     if (wrong.length) return { text: `Mend this first: ${wrong[0].text}`, stop: 'proof' };
     return refused ?? at(trouble) ?? at(open && `Tick this at Set-up first: ${open.text}.`);
@@ -42,7 +43,7 @@
   const otherBit = $derived(checked && state_.bit && checked.bit.id !== state_.bit.id ? checked.bit : undefined);
 
   /** Where each bit has a program of its own, all are listed before any may be started. */
-  const eachBit = $derived(DIALECTS[session.job.bench.dialect].bits === 'one-each');
+  const eachBit = $derived(machineKindOf(session.job.bench).dialect(session.job.bench).bits === 'one-each');
   let listed: string | undefined;
   $effect(() => {
     const { revision } = session;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { routerOf } from '@kerbe/core/machines/router/bench';
   import { arrowIn, mmPer } from '@kerbe/core/quantity/units';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { basisOf } from '@kerbe/machine/runner/of-job';
@@ -17,7 +18,7 @@
   const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
-  const bench = $derived(session.job.bench);
+  const bench = $derived(routerOf(session.job.bench));
   const zero = $derived(feed.state.zero);
   const basis = $derived(basisOf(session.id, session.job));
   const judged = $derived(judgeZero(zero, basis));

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { zeroWords } from '@kerbe/core/program/programs';
+  import { zeroWords } from '@kerbe/core/machines/programs';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import type { SheetFrame } from '$lib/sheet-frame';
   import { useWorkplace } from '$lib/workplace.svelte';

@@ -1,7 +1,7 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import { createHash } from 'node:crypto';
 import type { Kysely } from 'kysely';
-import type { JobFile } from '@kerbe/core/cuts/job-file';
+import type { JobFile } from '@kerbe/core/job/job-file';
 import type { Tables } from './tables.ts';
 
 export const hashOf = (bytes: Uint8Array): string => createHash('sha256').update(bytes).digest('hex');

@@ -1,5 +1,6 @@
 import type { Kysely } from 'kysely';
-import { type Bench, BenchSchema } from '@kerbe/core/document/bench';
+import type { BaseBench } from '@kerbe/core/document/bench';
+import { BenchSchema } from '@kerbe/core/machines/bench-schema';
 import type { BaseTool } from '@kerbe/core/document/tool';
 import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import type { Tables } from './tables.ts';
@@ -11,7 +12,7 @@ export async function bitsOf(db: Kysely<Tables>): Promise<BaseTool[]> {
 }
 
 /** The shop's benches, in their order. */
-export async function benchesOf(db: Kysely<Tables>): Promise<Bench[]> {
+export async function benchesOf(db: Kysely<Tables>): Promise<BaseBench[]> {
   const rows = await db.selectFrom('benches').select('document').orderBy('position').execute();
   return rows.map(({ document }) => BenchSchema.parse(document));
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type Kysely, sql } from 'kysely';
 import { z } from 'zod';
-import { type CutJob, JobSchema } from '@kerbe/core/cuts/job';
+import { type CutJob, JobSchema } from '@kerbe/core/job/job';
 import type { LengthUnit } from '@kerbe/core/quantity/units';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { assetsOf } from './assets.ts';

@@ -1,10 +1,10 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import { createHash } from 'node:crypto';
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
-import { programsFor, zeroWords } from '@kerbe/core/program/programs';
+import { programsFor, zeroWords } from '@kerbe/core/machines/programs';
 import { type Timeline, timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import type { Program } from '@kerbe/core/program/write';

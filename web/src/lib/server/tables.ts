@@ -1,7 +1,7 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import type { ColumnType, Generated } from 'kysely';
 import type { BaseTool } from '@kerbe/core/document/tool';
-import type { Bench } from '@kerbe/core/document/bench';
+import type { BaseBench } from '@kerbe/core/document/bench';
 
 /** JSON columns go in as text and come out parsed. */
 type Json<T> = ColumnType<T, string, string>;
@@ -22,7 +22,7 @@ export interface Tables {
   };
   assets: { hash: string; name: string; bytes: Buffer; created: Written };
   bits: { id: string; position: number; document: Json<BaseTool> };
-  benches: { id: string; position: number; document: Json<Bench> };
+  benches: { id: string; position: number; document: Json<BaseBench> };
   programs: {
     hash: string;
     job_id: string;

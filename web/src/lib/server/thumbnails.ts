@@ -1,4 +1,4 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import { kindOf } from '@kerbe/core/cuts/kinds';
 import type { Kysely } from 'kysely';
 import { placeItem } from '@kerbe/core/artwork/place';

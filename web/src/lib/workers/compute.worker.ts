@@ -1,4 +1,4 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import { expose } from 'comlink';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';

@@ -1,4 +1,4 @@
-import type { CutJob } from '@kerbe/core/cuts/job';
+import type { CutJob } from '@kerbe/core/job/job';
 import type { HeightField } from '@kerbe/core/carving/height-field';
 import { thickest } from '@kerbe/core/stock/stock';
 

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { JobSchema } from '@kerbe/core/cuts/job';
+import { JobSchema } from '@kerbe/core/job/job';
 import { MOST_BYTES, spooled, taken } from '$lib/server/body';
 import { answer, Revision, turnOf } from '$lib/server/door';
 import { heavy } from '$lib/server/heavy/heavy';

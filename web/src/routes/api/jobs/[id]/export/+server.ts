@@ -1,4 +1,4 @@
-import { writeJobFile } from '@kerbe/core/cuts/job-file';
+import { writeJobFile } from '@kerbe/core/job/job-file';
 import { assetsForFile } from '$lib/server/assets';
 import { answer } from '$lib/server/door';
 import { openJob } from '$lib/server/jobs';

@@ -1,6 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
-import type { BesideCut } from './between-cuts.ts';
+import type { BesideCut } from '../program/between-cuts.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { titleOf } from '../cuts/title.ts';
 import type { BaseCut } from '../document/cut.ts';
@@ -8,8 +8,8 @@ import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
-import { DIALECTS } from './dialect.ts';
-import { type Program, type ProgramCut, writeProgram } from './write.ts';
+import { machineKindOf } from './kinds.ts';
+import { type Program, type ProgramCut, writeProgram } from '../program/write.ts';
 
 /** The programs of a job: one for all bits or one for each, by the bench's dialect. Cuts with problems are left out. */
 export function programsFor(
@@ -18,7 +18,7 @@ export function programsFor(
   about: { revision: string; date: string },
 ): Program[] {
   const { stock, unit, bench } = job;
-  const dialect = DIALECTS[bench.dialect];
+  const dialect = machineKindOf(bench).dialect(bench);
   const cuts: ProgramCut[] = result.cuts.flatMap((made, k) => {
     const cut = job.cuts.find((c) => c.id === made.cut)!;
     const number = job.bits.findIndex((bit) => bit.id === made.bit);

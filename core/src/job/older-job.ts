@@ -1,4 +1,4 @@
-import { STEEPEST_RAMP } from './fields/depths.ts';
+import { STEEPEST_RAMP } from '../cuts/fields/depths.ts';
 
 /** More than any job holds. */
 const MOST_CUTS = 1000;
