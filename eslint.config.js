@@ -30,7 +30,7 @@ export default ts.config(
   {
     // What a kind of cut is like, its folder says (`cuts/<kind>/`, `kindOf`); what stands beside a registry may look in it.
     files: ['{core,machine,web,command}/**/src/**/*.{ts,svelte}', '{core,machine,web,command}/src/**/*.{ts,svelte}'],
-    ignores: ['**/*.test.ts', 'core/src/cuts/*/**'],
+    ignores: ['**/*.test.ts', 'core/src/{cuts,tools,machines}/*/**'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -41,6 +41,10 @@ export default ts.config(
           `SwitchCase[test.value=${KINDS_OF_CUT}]`,
           `BinaryExpression[operator='in'][right.name=/^(cut|c)$/]`,
         ].map((selector) => ({ selector, message: 'Ask the kind (kindOf) instead of which kind it is.' })),
+        ...[
+          `BinaryExpression[left.property.name='kind'][right.value=/^(v|end|drill|router)$/]`,
+          `SwitchCase[test.value=/^(v|end|drill|router)$/]`,
+        ].map((selector) => ({ selector, message: 'Ask the kind of tool or machine instead of which it is.' })),
         {
           selector: `BinaryExpression[left.name='unit'][right.value=/^(in|mm)$/]`,
           message: 'What differs between units stands in quantity/units.ts.',

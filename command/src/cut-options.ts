@@ -4,7 +4,7 @@ import { freshCut } from '@kerbe/core/cuts/fresh-cut';
 import type { FreshFrom } from '@kerbe/core/cuts/kind';
 import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
 import type { BaseTool } from '@kerbe/core/document/tool';
-import { TOOL_KINDS } from '@kerbe/core/tools/kinds';
+import { ofKinds, TOOL_KINDS } from '@kerbe/core/tools/kinds';
 import type { ToolKind } from '@kerbe/core/tools/tool-kind';
 import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import { type AnyField, type FieldOption, FieldProblem } from '@kerbe/core/fields/field';
@@ -171,7 +171,7 @@ function readField(option: FieldOption<unknown>, said: string, now: unknown, bit
 /** Takes a bit that clears first, and gives its name in the job. */
 function clearing(bits: BaseTool[], said: string, name: string): string {
   const bit = readBit(said, `clear${bits.length}`);
-  if (bit.kind !== 'end') throw new Misuse(`--${name} takes end mills only, for example end:6.35.`);
+  if (ofKinds([bit], ['end']).length === 0) throw new Misuse(`--${name} takes end mills only, for example end:6.35.`);
   if (bits.length > 1 && bit.diameter > bits[bits.length - 1].diameter)
     throw new Misuse(`Give the largest --${name} first.`);
   bits.push(bit);

@@ -47,27 +47,36 @@ export function chosenOf(targets: readonly Target[], item: string, shapes: reado
         } else missing.push(mark);
       }
   }
+  const places = missing.length > 0 ? shapes.map(({ mark }) => placeIn(mark)) : [];
   const lost = missing.filter((mark) => {
-    const found = nearestLike(mark, shapes, numbers);
+    const found = nearestLike(mark, places, numbers);
     if (found !== undefined) numbers.add(found);
     return found === undefined;
   });
   return { numbers, lost };
 }
 
-function nearestLike(mark: string, shapes: readonly Marked[], taken: ReadonlySet<number>): number | undefined {
-  const wanted = PLACE.exec(mark)?.slice(1).map(Number);
+const placeIn = (mark: string): number[] | undefined => PLACE.exec(mark)?.slice(1).map(Number);
+
+function nearestLike(
+  mark: string,
+  places: readonly (number[] | undefined)[],
+  taken: ReadonlySet<number>,
+): number | undefined {
+  const wanted = placeIn(mark);
   if (!wanted) return undefined;
   let best: number | undefined;
   let least = Infinity;
-  shapes.forEach((shape, k) => {
-    const place = taken.has(k) ? undefined : PLACE.exec(shape.mark)?.slice(1).map(Number);
-    if (!place) return;
-    const [dx, dy, dw, dh] = place.map((v, i) => Math.abs(v - wanted[i]));
-    const like = (dw < SAME && dh < SAME) || (dx < SAME && dy < SAME);
-    const far = Math.hypot(dx, dy) + dw + dh;
-    if (like && far < least) [best, least] = [k, far];
-  });
+  const [x, y, w, h] = wanted;
+  for (let k = 0; k < places.length; k++) {
+    const place = places[k];
+    if (!place || taken.has(k)) continue;
+    const sized = Math.abs(place[2] - w) < SAME && Math.abs(place[3] - h) < SAME;
+    const there = Math.abs(place[0] - x) < SAME && Math.abs(place[1] - y) < SAME;
+    if (!sized && !there) continue;
+    const far = Math.hypot(place[0] - x, place[1] - y) + Math.abs(place[2] - w) + Math.abs(place[3] - h);
+    if (far < least) [best, least] = [k, far];
+  }
   return best;
 }
 
