@@ -44,7 +44,12 @@ export interface Compared {
   /** Time of the variant over that of the first, and how much longer it takes, s. */
   time: number;
   longer: number;
+  /** How much the time of the first itself changes, as a share, with a bit a hundredth thinner or thicker. */
+  unsteady: number;
 }
+
+/** Times that differ by more, as a share, are held against those of other bits. */
+const WORTH_ASKING = 0.01;
 
 /** Cuts a drawing and its variants by the same settings, and compares depths at places and times. */
 export async function compared(
@@ -118,16 +123,20 @@ export async function compared(
     };
     const found: Compared[] = [];
     /** Depths with a bit a hundredth thinner and thicker: where these differ, rounding decides whether it fits. */
-    let nearly: [number[], number[]] | undefined;
-    const hardlyFits = async (k: number) => {
-      if (!nearly) {
-        const depthsWith = async (by: number) => {
-          const options = asked.options.replace(/--bit end:\S+/, `--bit end:${asked.diameter + by}`);
-          return depths((await cut({ name: 'as drawn', map: same }, options)).moves, places, 0);
-        };
-        nearly = [await depthsWith(-0.02), await depthsWith(0.02)];
+    let nearly: { moves: Move[]; seconds: number; depths: number[] }[] | undefined;
+    const withOtherBits = async () => {
+      if (nearly) return nearly;
+      nearly = [];
+      for (const by of [-0.02, 0.02]) {
+        const bit = asked.options.replace(/--bit (end|v[\d.]+):([\d.]+)/, (_, kind: string, size: string) => `--bit ${kind}:${Number(size) + by}`); // prettier-ignore
+        const made = await cut({ name: 'as drawn', map: same }, bit);
+        nearly.push({ ...made, depths: depths(made.moves, places, 0) });
       }
-      return Math.abs(nearly[0][k] - nearly[1][k]) > 1e-3;
+      return nearly;
+    };
+    const hardlyFits = async (k: number) => {
+      const [thinner, thicker] = await withOtherBits();
+      return Math.abs(thinner.depths[k] - thicker.depths[k]) > 1e-3;
     };
     const [narrow, wide] = [-0.012, 0.012].map((wider) => depths(first.moves, places, wider));
     const own = depths(first.moves, places, 0);
@@ -147,7 +156,12 @@ export async function compared(
         if (by <= off || (asked.slope === 0 && by > 0.01 && (await hardlyFits(k)))) continue;
         [off, at] = [by, place];
       }
-      found.push({ variant: variant.name, off, at, time: seconds / first.seconds, longer: seconds - first.seconds });
+      const time = seconds / first.seconds;
+      const unsteady =
+        Math.abs(time - 1) > WORTH_ASKING
+          ? Math.max(...(await withOtherBits()).map((other) => Math.abs(other.seconds / first.seconds - 1)))
+          : 0;
+      found.push({ variant: variant.name, off, at, time, longer: seconds - first.seconds, unsteady });
     }
     return { found, asked, drawing: drawn.kind };
   } catch (error) {
