@@ -43,3 +43,32 @@ test('a file that is not a job says so, and makes nothing', async ({ shop }) => 
   await shop.reload();
   await expect(shop.getByRole('listitem')).toHaveCount(jobs);
 });
+
+test('a job of version 1 opens as it was, and holds on to its shapes by marks as soon as it is changed', async ({
+  shop,
+}) => {
+  const old = readFileSync(new URL('./old-jobs/night-light.kerbe.json', import.meta.url), 'utf8');
+  await open(shop, 'night-light.kerbe.json', old);
+  await expect(shop.getByRole('heading', { level: 1, name: 'Artwork' })).toBeVisible();
+  await computed(shop);
+  await goTo(shop, 'Cuts');
+  await expect(shop.locator('[data-cut=lights] .facts')).toContainText('5 holes');
+  const exported = async () => {
+    await goTo(shop, 'Proof');
+    const [download] = await Promise.all([
+      shop.waitForEvent('download'),
+      shop.getByRole('link', { name: 'Export the job' }).click(),
+    ]);
+    return readFileSync(await download.path(), 'utf8');
+  };
+  expect(await exported()).toContain('"nth:3"');
+  await goTo(shop, 'Stock');
+  await setNumber(shop, 'length', '230');
+  await expect(shop.getByText('All changes kept')).toBeVisible();
+  await computed(shop);
+  const now = await exported();
+  expect(now).toContain('"id:light 1"');
+  expect(now).not.toContain('nth:');
+  await goTo(shop, 'Cuts');
+  await expect(shop.locator('[data-cut=lights] .facts')).toContainText('5 holes');
+});
