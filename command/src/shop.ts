@@ -5,7 +5,7 @@ import { z } from 'zod';
 import type { BaseBench } from '@kerbe/core/document/bench';
 import { BenchSchema } from '@kerbe/core/machines/bench-schema';
 import { routerOf } from '@kerbe/core/machines/router/bench';
-import { startProcess, startStandIn } from '@kerbe/machine/stand-in/spawn';
+import { startProcess, startStandIn } from '@kerbe/machine/kinds/router/stand-in/spawn';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 import { freePort } from './free-port.ts';

@@ -7,6 +7,7 @@ import type { ProgramStore } from './program-store.ts';
 const bench = (id: string, name: string): BenchFacts => ({
   id,
   name,
+  kind: 'router',
   travel: { x: 600, y: 600, z: 100 },
   setter: null,
   plate: { thickness: 12, side: 8, size: 40 },

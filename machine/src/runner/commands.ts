@@ -14,6 +14,8 @@ export const BenchFactsSchema = z.object({
   /** The bench’s own name in its jobs; programs written before benches had one were for the first. */
   id: text(60).default('dome-workshop'),
   name: text(80),
+  /** The kind of machine on it; orders written before there were several are a router’s. */
+  kind: text(20).default('router'),
   travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
   setter: z.object({ x: z.number(), y: z.number() }).nullable(),
   plate: z.object({ thickness: Size, side: Size, size: Size }),

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush';
-import type { FittedBit } from '../stand-in/workpiece.ts';
+import type { FittedBit } from '../kinds/router/stand-in/workpiece.ts';
 
 /** A move of a bit's tip with the bit that made it, mm. */
 export interface SweptMove {

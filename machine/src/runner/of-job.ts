@@ -13,8 +13,8 @@ import type { Basis, BitShape } from './zero.ts';
 
 /** What the runner has to know of the bench that a job is for. */
 export function benchFactsOf({ bench }: Pick<Job, 'bench'>): BenchFacts {
-  const { id, name, travel, setter, plate, spindleAfter } = routerOf(bench);
-  return { id, name, travel, setter, plate, spindleAfter };
+  const { id, name, kind, travel, setter, plate, spindleAfter } = routerOf(bench);
+  return { id, name, kind, travel, setter, plate, spindleAfter };
 }
 
 /** What a zero of a job is a zero of, as the job stands now. */

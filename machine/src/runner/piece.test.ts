@@ -5,8 +5,8 @@ import { CarvedMoves } from '@kerbe/core/carving/section';
 import type { JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
 import { thickest, zeroOf } from '@kerbe/core/stock/stock';
-import { SPOILBOARD_TOP } from '../stand-in/table.ts';
-import type { FittedBit } from '../stand-in/workpiece.ts';
+import { SPOILBOARD_TOP } from '../kinds/router/stand-in/table.ts';
+import type { FittedBit } from '../kinds/router/stand-in/workpiece.ts';
 import { ExactSweep, type SweptMove } from './exact-sweep.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 

@@ -1,6 +1,7 @@
 import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
 import { LinkLost } from '../link/wire.ts';
-import { enterAt, measureBit, type RouterWire, type Telling, toChangePlace } from '../kinds/router/procedures.ts';
+import { driverOf } from '../kinds/kinds.ts';
+import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
 import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
 import type { BenchFacts, ProgramOrder } from './commands.ts';
 import type { LengthBook } from './length-book.ts';
@@ -173,7 +174,7 @@ export class ProgramRun {
   private async enter(wire: RouterWire, place: ProgramPlace, signal: AbortSignal): Promise<void> {
     if (this.order.spindle === 'operator' && place.prompted)
       await this.ask('Switch the spindle on at this bit’s speed; then confirm.', wire, signal);
-    await enterAt(
+    await driverOf(this.context.facts.kind).enterAt(
       wire,
       {
         at: place.modes.at,
@@ -204,14 +205,15 @@ export class ProgramRun {
   /** Measures the old bit, brings the spindle forward, waits for the operator, measures the new one and shifts zero. */
   private async changeBit(wire: RouterWire, wanted: BitShape, signal: AbortSignal): Promise<void> {
     const { state, facts, lengths, telling, event } = this.context;
+    const driver = driverOf(facts.kind);
     const setter = facts.setter!;
     const old = state.bit!;
     this.state.bit = wanted;
     telling.say('Measuring the bit that comes out');
-    const before = await measureBit(wire, setter, telling, signal);
+    const before = await driver.measure(wire, setter, telling, signal);
     lengths.add(old, before);
     state.zero = { ...state.zero, z: { ...state.zero!.z!, reading: before } };
-    await toChangePlace(wire, facts, signal);
+    await driver.toChangePlace(wire, facts, signal);
     state.bit = undefined;
     this.context.happened('bit');
     telling.say(`Waiting for ${wanted.name}`);
@@ -220,11 +222,11 @@ export class ProgramRun {
       telling.say('Measuring the new bit');
       await wire.fresh(signal);
       await wire.until(() => wire.state!.word === 'idle', signal);
-      const reading = await measureBit(wire, setter, telling, signal);
+      const reading = await driver.measure(wire, setter, telling, signal);
       const far = farFromOwn(reading, lengths.of(wanted));
       const same = Math.abs(reading - before) < SAME_LENGTH;
       if (same || far !== undefined) {
-        await toChangePlace(wire, facts, signal);
+        await driver.toChangePlace(wire, facts, signal);
         state.question = same
           ? { about: 'same-length', bit: wanted, before: old }
           : { about: 'far-from-own', bit: wanted, off: far! };

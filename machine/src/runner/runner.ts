@@ -2,8 +2,10 @@
 import { tcp } from '../link/tcp.ts';
 import type { OpenTransport } from '../link/transport.ts';
 import { type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';
-import { type RouterMessage, RouterMessageSchema, type RouterState } from '../kinds/router/messages.ts';
-import { goToZero, home, liftOut, type RouterWire, type Telling } from '../kinds/router/procedures.ts';
+import type { Driver } from '../kinds/driver.ts';
+import { driverOf } from '../kinds/kinds.ts';
+import type { RouterMessage, RouterState } from '../kinds/router/messages.ts';
+import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
 import type { BenchFacts, Command, From } from './commands.ts';
 import { RunDesk } from './run-desk.ts';
 import { LengthBook } from './length-book.ts';
@@ -61,7 +63,12 @@ export class Runner {
 
   constructor(private readonly parts: RunnerParts) {
     this.lengths = parts.lengths ?? new LengthBook();
-    this.zero = new ZeroKeeper(this.state, this.lengths, () => this.changed());
+    this.zero = new ZeroKeeper(
+      this.state,
+      this.lengths,
+      () => this.changed(),
+      () => this.driver,
+    );
     this.desk = new RunDesk(this.state, parts.programs, this.zero, () => this.facts);
     this.operator = new Operator(this.state, () => this.changed());
   }
@@ -137,7 +144,7 @@ export class Runner {
           await wire.until(() => wire.state!.word !== 'jogging' && !wire.state!.held, signal);
         });
       case 'home':
-        return this.begin(next, 'Homing', home);
+        return this.begin(next, 'Homing', (wire, signal) => this.driver.home(wire, signal));
       case 'zero':
         return this.begin(next, 'Setting zero', (wire, signal) =>
           this.zero.find(wire, command, from, this.telling(), signal),
@@ -147,7 +154,7 @@ export class Runner {
       case 'go-to-zero':
         this.zero.demand(command.basis);
         return this.begin(next, 'Going to zero: up, across, down', (wire, signal) =>
-          goToZero(wire, command.lift, signal),
+          this.driver.goToZero(wire, command.lift, signal),
         );
       case 'measure':
         return this.begin(next, 'Measuring the bit', (wire, signal) =>
@@ -205,9 +212,10 @@ export class Runner {
     this.go(next);
     const open = async () => {
       try {
+        const driver = driverOf(bench.kind);
         const wire: RouterWire = await Wire.open<RouterState>(
           (this.parts.open ?? tcp)(port),
-          (value) => RouterMessageSchema.parse(value),
+          (value) => driver.message.parse(value),
           (message, own) => this.heard(own, message),
           (fault, own) => this.gone(own, fault),
           cancel.signal,
@@ -247,6 +255,11 @@ export class Runner {
     state.problem = fault === 'closed' ? undefined : LINK_FAULTS[fault];
     this.event(fault === 'closed' ? 'link-closed' : 'link-lost');
     this.task?.cancel.abort(new LinkLost(fault));
+  }
+
+  /** How the machine of the connected bench is led. */
+  private get driver(): Driver {
+    return driverOf(this.facts!.kind);
   }
 
   private linked(): RouterWire {
@@ -443,7 +456,7 @@ export class Runner {
         if (lift && wire.state!.homed) {
           state.doing = 'Lifting the bit';
           this.event('lift-begins');
-          await liftOut(wire, cancel.signal);
+          await this.driver.leaveWork(wire, cancel.signal);
           await wire.fresh(cancel.signal);
         } else if (wire.state!.spindle > 0) await wire.run(cancel.signal, 'M5');
         const lifted = state.bench === 'lifting';

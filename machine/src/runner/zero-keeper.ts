@@ -1,4 +1,5 @@
-import { measureBit, type RouterWire, setOffset, type Telling, touchOff } from '../kinds/router/procedures.ts';
+import type { Driver } from '../kinds/driver.ts';
+import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
 import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
 import type { Command, From } from './commands.ts';
 import type { LengthBook } from './length-book.ts';
@@ -13,6 +14,7 @@ export class ZeroKeeper {
     private readonly state: RunnerState,
     private readonly lengths: LengthBook,
     private readonly changed: () => void,
+    private readonly driver: () => Driver,
   ) {}
 
   /** What a happening leaves of the zero. */
@@ -39,8 +41,8 @@ export class ZeroKeeper {
     const xy = method === 'corner' ? undefined : state.zero?.xy;
     state.zero = { xy };
     clearTicks(state, 'zero');
-    const found = await touchOff(wire, { method, corner, basis, bit }, telling, signal);
-    await setOffset(wire, found, signal);
+    const found = await this.driver().findZero(wire, { method, corner, basis, bit }, telling, signal);
+    await this.driver().setOffset(wire, found, signal);
     const part = { at: now(), by: from.name, method, corner, bit, basis };
     state.origin = { x: 0, y: 0, z: 0, ...state.origin, ...found } as { x: number; y: number; z: number };
     state.zero = { xy: method === 'corner' ? part : xy, z: { ...part } };
@@ -52,7 +54,7 @@ export class ZeroKeeper {
   async nudge(wire: RouterWire, by: number, signal: AbortSignal): Promise<void> {
     const { state } = this;
     const z = state.origin!.z + by;
-    await setOffset(wire, { z }, signal);
+    await this.driver().setOffset(wire, { z }, signal);
     state.origin = { ...state.origin!, z };
     const part = state.zero!.z!;
     state.zero = { ...state.zero, z: { ...part, nudged: (part.nudged ?? 0) + by } };
@@ -76,7 +78,7 @@ export class ZeroKeeper {
   ): Promise<void> {
     const { state } = this;
     const bit = shapeOf(state.bit!);
-    const reading = await measureBit(wire, setter, telling, signal);
+    const reading = await this.driver().measure(wire, setter, telling, signal);
     const z = state.zero?.z;
     const own = this.lengths.of(bit);
     this.lengths.add(bit, reading);
@@ -103,7 +105,7 @@ export class ZeroKeeper {
   async shift(wire: RouterWire, by: number, bit: BitShape, reading: number, signal: AbortSignal): Promise<void> {
     const { state } = this;
     const z = state.origin!.z + by;
-    await setOffset(wire, { z }, signal);
+    await this.driver().setOffset(wire, { z }, signal);
     state.origin = { ...state.origin!, z };
     state.zero = { ...state.zero, z: { ...state.zero!.z!, void: undefined, bit: shapeOf(bit), reading } };
     this.changed();

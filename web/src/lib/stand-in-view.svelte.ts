@@ -1,5 +1,5 @@
 import { sentenceOf } from '@kerbe/core/schema/told';
-import type { Hand } from '@kerbe/machine/stand-in/hands';
+import type { Hand } from '@kerbe/machine/kinds/router/stand-in/hands';
 import { send } from './send';
 
 /** What the stand-in shows of itself, as someone beside it would see it; see docs/stand-in.md. */

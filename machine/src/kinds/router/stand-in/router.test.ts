@@ -5,12 +5,12 @@ import { compute } from '@kerbe/core/compute/compute';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/machines/programs';
 import { zeroOf } from '@kerbe/core/stock/stock';
-import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
+import { clipperFromDisk, resourcesFromDisk } from '../../../core-from-disk.ts';
 import type { Hand } from './hands.ts';
 import { DOME } from './made-as.ts';
 import { StandInRouter } from './router.ts';
 import { SPOILBOARD_TOP, Table } from './table.ts';
-import { bitShapeOf } from '../runner/of-job.ts';
+import { bitShapeOf } from '../../../runner/of-job.ts';
 
 const TRAVEL = DOME.travel;
 const SETTER = new Table().setter!;
@@ -444,12 +444,12 @@ describe('stock and bit', () => {
 });
 
 describe('the demo jobs', () => {
-  const names = JSON.parse(readFileSync(new URL('../../../demo/jobs.json', import.meta.url), 'utf8')) as string[];
+  const names = JSON.parse(readFileSync(new URL('../../../../../demo/jobs.json', import.meta.url), 'utf8')) as string[];
   test.each(names)(
     '%s: planned time within 1 percent of the machine’s clock, bit by bit, and no fault',
     async (name) => {
       const { job, assets } = readJobFile(
-        readFileSync(new URL(`../../../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8'),
+        readFileSync(new URL(`../../../../../demo/jobs/${name}.kerbe.json`, import.meta.url), 'utf8'),
       );
       const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
       const result = await compute(job, resources, await clipperFromDisk());

@@ -15,7 +15,7 @@ import { make, type Stretch, touchedOn } from './stretch.ts';
 import { Table } from './table.ts';
 import { Watchdog } from './watchdog.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
-import type { RouterState, RouterWord } from '../kinds/router/messages.ts';
+import type { RouterState, RouterWord } from '../messages.ts';
 
 /** A hand-held move goes on this long after it was last asked for, seconds of real time. */
 const DRIVE_FOR = 0.14;
