@@ -20,7 +20,7 @@ interface Check {
   count?: () => Outcome;
 }
 
-/** Checks that only read the sources: beside the browser tests, which wait for clocks most of the time, and behind them. */
+/** Checks that only read the sources: beside the tests, many of which wait for clocks, and behind them. */
 const READING: Check[] = [
   { name: 'lint', tool: 'eslint', args: ['--max-warnings', '0', '.'] },
   { name: 'types of web', tool: 'svelte-check', args: ['--threshold', 'warning', '--output', 'human'], folder: 'web' },
@@ -58,8 +58,7 @@ export async function test(args: string[]): Promise<void> {
   };
   // Types that the kit writes from the routes, which the checks of the web read.
   await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }]);
-  await checkAll([UNIT]);
-  await Promise.all([checkAll([BROWSER]), checkAll(READING, BEHIND)]);
+  await Promise.all([checkAll([UNIT, BROWSER]), checkAll(READING, BEHIND)]);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
 }
