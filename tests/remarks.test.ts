@@ -239,6 +239,12 @@ test('where only some circles are drawn larger, only these are cut as drawn, and
   expect(after.remarks.filter(({ id }) => id.startsWith('drawn-larger'))).toEqual([]);
 });
 
+test('where a drawing itself is missing, its shapes are not said to be lost as well', async () => {
+  const { remarks } = await run(changed((job) => Object.assign(job.artwork[0], { asset: 'e'.repeat(64) })));
+  expect(remarks.map(({ text }) => text).join()).toMatch(/file is missing/);
+  expect(remarks.filter(({ id }) => id.startsWith('lost-'))).toEqual([]);
+});
+
 test('a tool that the bench’s machine does not hold is said', async () => {
   const { router } = MACHINE_KINDS;
   const { tools } = router;

@@ -19,6 +19,7 @@ export interface Drawn {
 
 /** Distance between a curve and the chords that stand for it here, mm. */
 const FLAT = 0.0005;
+let flat = FLAT;
 
 type Dice = () => number;
 type Maker = (dice: Dice) => Made;
@@ -227,8 +228,18 @@ export const DRAWING_KINDS = Object.keys(MAKERS);
 
 /** A drawing by chance: mostly small, some large; one compound path, or one path a loop where none lies in another. */
 export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAWING_KINDS.length - 1)]): Drawn {
-  const made = MAKERS[kind](dice);
+  const thrown: number[] = [];
+  let made = MAKERS[kind](() => {
+    thrown.push(dice());
+    return thrown[thrown.length - 1];
+  });
   const scale = dice() < 0.06 ? between(dice, 3, 20) : dice() < 0.3 ? between(dice, 0.3, 1) : 1;
+  if (scale > 1) {
+    // Once more, with chords that are as near to their curves when they are larger.
+    flat = FLAT / scale;
+    made = MAKERS[kind](() => thrown.shift()!);
+    flat = FLAT;
+  }
   const margin = between(dice, 0, 8);
   const all = made.loops.flat();
   const [minX, minY] = [Math.min(...all.map(([x]) => x)), Math.min(...all.map(([, y]) => y))];
@@ -292,7 +303,7 @@ export function holesFrom(dice: Dice): Drawn {
   };
 }
 
-/** Points of a curve behind its first, its chords within `FLAT`. */
+/** Points of a curve behind its first, its chords within `flat`. */
 function bezier(points: Loop): Loop {
   const n = points.length - 1;
   let bend = 0;
@@ -304,7 +315,7 @@ function bezier(points: Loop): Loop {
         points[k - 1][1] - 2 * points[k][1] + points[k + 1][1],
       ),
     );
-  const count = Math.max(1, Math.ceil(Math.sqrt((n * (n - 1) * bend) / 8 / FLAT)));
+  const count = Math.max(1, Math.ceil(Math.sqrt((n * (n - 1) * bend) / 8 / flat)));
   return Array.from({ length: count }, (_, k) => {
     const t = (k + 1) / count;
     let row = points;

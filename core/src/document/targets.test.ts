@@ -59,6 +59,6 @@ describe('when artwork changes', () => {
       { item: 'b', shapes: ['nth:0'] },
     ];
     expect(settled(old, 'a', shapes)).toEqual([{ item: 'a', shapes: ['r', 'nth:7'] }, old[1]]);
-    expect(numbers(['nth:2', 'nth:7'], shapes)).toEqual({ numbers: [2], lost: ['nth:7'] });
+    expect(numbers(['nth:2', 'nth:3'], shapes)).toEqual({ numbers: [2], lost: ['nth:3'] });
   });
 });

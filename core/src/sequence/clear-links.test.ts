@@ -84,6 +84,17 @@ describe('links clear what holds the work', () => {
     expect(near(cleared, what)).toBe(0);
     expect(Math.max(...rows(cleared).map(([, , z]) => z))).toBe(0.5 + KEEP_OUT_ROOM);
   });
+  test('the power of every move stays what it was', () => {
+    const path = dots([
+      [20, 50],
+      [180, 50],
+    ]);
+    path.power[1] = 0.5;
+    const { path: cleared, pointNow } = clearing(path, settings([box(90, -10, 20, 120, 8)]));
+    expect(cleared.feed.length).toBeGreaterThan(path.feed.length);
+    path.power.forEach((power, k) => expect(cleared.power[pointNow(k)]).toBe(power));
+    cleared.rapid.forEach((rapid, k) => expect(rapid ? cleared.power[k] : 0).toBe(0));
+  });
   test('a long low clamp is gone over, 2 mm above it', () => {
     const path = dots([
       [20, 50],
