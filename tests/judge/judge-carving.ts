@@ -57,7 +57,8 @@ function judgeCarved(moves: Move[], asked: Asked, edges: Edges, limit: number): 
   const { slope, flat, startDepth } = asked;
   const { bounds } = edges;
   const big = asked.diameter / 2;
-  const ridge = Math.max(0, (asked.step - 2 * flat) / 2 / slope);
+  // Between two rings a corner of 90° lies (2 − √2) steps from both, which is further than half a step.
+  const ridge = Math.max(0, ((2 - Math.SQRT2) * asked.step - flat) / slope);
   const [w, h] = [bounds.maxX - bounds.minX, bounds.maxY - bounds.minY];
   const deepest = moves.reduce((most, { bz }) => Math.max(most, -bz), 0);
   const grid = Math.max(0.3, Math.max(w, h) / 60, Math.min(big, deepest * slope) / 3);
