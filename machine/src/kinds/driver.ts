@@ -36,6 +36,8 @@ export interface Driver {
   toChangePlace(wire: RouterWire, bench: BenchFacts, signal: AbortSignal): Promise<void>;
   /** Brings the tool out of the work, and switches off what is on. */
   leaveWork(wire: RouterWire, signal: AbortSignal): Promise<void>;
+  /** Switches off what is on, where the tool stands clear. */
+  switchOff(wire: RouterWire, signal: AbortSignal): Promise<void>;
   /** Goes to where a run is taken up. */
   enterAt(wire: RouterWire, entry: Entry, signal: AbortSignal): Promise<void>;
 }

@@ -9,6 +9,7 @@ import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
 import type { BenchFacts, Command, From } from './commands.ts';
 import { RunDesk } from './run-desk.ts';
 import { LengthBook } from './length-book.ts';
+import { linkedAs, observe } from './observe.ts';
 import { Operator } from './operator.ts';
 import type { ProgramStore } from './program-store.ts';
 import type { ProgramRun } from './program-run.ts';
@@ -277,7 +278,16 @@ export class Runner {
       state.machine = machine;
       if (machine.touching) state.circuit = now();
       this.timed(machine.clock);
-      this.observe(wire, machine, before);
+      observe(machine, before, {
+        state,
+        wire,
+        holdMark: this.holdMark,
+        event: (name) => this.event(name),
+        happened: (change) => this.zero.happened(change),
+        endTask: (reason) => this.endTask(reason),
+        busy: () => this.task !== undefined,
+        endJog: (last) => this.endJog(last),
+      });
     }
     if (machine || alarm || error) this.changed();
   }
@@ -287,54 +297,6 @@ export class Runner {
     const passed = Math.max(0, clock - (this.clock ?? clock));
     this.clock = clock;
     this.run_?.timed(passed, this.state.bench === 'running');
-  }
-
-  /** What the machine says of itself, as events of the table. */
-  private observe(wire: RouterWire, machine: RouterState, before: RouterState | undefined): void {
-    const { state } = this;
-    const bench = () => state.bench;
-    const stopped = machine.word === 'emergency' || machine.word === 'alarm';
-    if (before?.homed && !machine.homed) {
-      this.zero.happened(machine.word === 'unhomed' ? 'reset' : 'position-lost');
-      if (!stopped && bench() !== 'stopping') {
-        this.event('machine-unhomed');
-        this.endTask(new MachineStopped('The machine has lost its home position; was it switched off?'));
-      }
-    }
-    if (machine.word === 'emergency' && !isEmergency(bench())) {
-      const resting = ['unhomed', 'ready', 'changing', 'changing-released', 'asking', 'alarm'].includes(bench());
-      this.zero.happened(resting && machine.homed ? 'emergency-at-rest' : 'position-lost');
-      this.event('machine-emergency');
-      if (!isEmergency(bench()) || bench() === 'emergency')
-        this.endTask(new MachineStopped('The emergency stop was pressed.'));
-    } else if (machine.word === 'alarm') {
-      if (isEmergency(bench())) this.event('machine-released');
-      else if (bench() !== 'alarm' && bench() !== 'changing-released') {
-        if (bench() !== 'changing' && bench() !== 'asking') this.zero.happened('position-lost');
-        this.event('machine-alarm');
-        if (bench() === 'alarm') this.endTask(new MachineStopped(state.problem ?? 'The machine has stopped.'));
-      }
-    } else if (!stopped) {
-      if (isEmergency(bench())) this.event('machine-released');
-      if (bench() === 'alarm' || bench() === 'changing-released') {
-        wire.forget();
-        this.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
-        if (bench() === 'alarm') this.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
-      }
-    }
-    const held = bench().startsWith('held:');
-    if (machine.held && !held && !stopped && afterEvent(bench(), 'machine-held')) {
-      if (machine.held === 'unheard') state.problem = UNHEARD;
-      this.event('machine-held');
-    } else if (!machine.held && held && wire.since(this.holdMark) && !stopped) this.event('machine-resumed');
-    if (
-      bench() === 'jogging' &&
-      !this.task &&
-      wire.since(this.holdMark) &&
-      machine.word !== 'jogging' &&
-      machine.word !== 'slowing'
-    )
-      this.endJog(machine);
   }
 
   // ------------------------------------------------------------------ tasks
@@ -458,7 +420,7 @@ export class Runner {
           this.event('lift-begins');
           await this.driver.leaveWork(wire, cancel.signal);
           await wire.fresh(cancel.signal);
-        } else if (wire.state!.spindle > 0) await wire.run(cancel.signal, 'M5');
+        } else if (wire.state!.spindle > 0) await this.driver.switchOff(wire, cancel.signal);
         const lifted = state.bench === 'lifting';
         const homed = wire.state!.homed;
         this.task = undefined;
@@ -578,20 +540,6 @@ export class Runner {
 
 /** Words of a machine that does not move. */
 const RESTING: readonly string[] = ['idle', 'unhomed', 'waiting'];
-
-const UNHEARD =
-  'The machine heard nothing from Kerbe for two seconds and held by itself. Look at it, then go on or stop.';
-
-function isEmergency(bench: BenchState): boolean {
-  return bench === 'emergency' || bench === 'changing-safe';
-}
-
-function linkedAs({ word, homed, held }: RouterState): EventName {
-  if (word === 'emergency') return 'linked-emergency';
-  if (word === 'alarm') return 'linked-alarm';
-  if (held || word === 'waiting' || word === 'slowing') return 'linked-held';
-  return homed ? 'linked-ready' : 'linked-unhomed';
-}
 
 const now = () => new Date().toISOString();
 

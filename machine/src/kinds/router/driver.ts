@@ -1,6 +1,16 @@
 import type { Driver } from '../driver.ts';
 import { RouterMessageSchema } from './messages.ts';
-import { enterAt, goToZero, home, liftOut, measureBit, setOffset, toChangePlace, touchOff } from './procedures.ts';
+import {
+  enterAt,
+  goToZero,
+  home,
+  liftOut,
+  measureBit,
+  setOffset,
+  spindleOff,
+  toChangePlace,
+  touchOff,
+} from './procedures.ts';
 
 /** How a router is led. */
 export const routerDriver: Driver = {
@@ -12,5 +22,6 @@ export const routerDriver: Driver = {
   measure: measureBit,
   toChangePlace,
   leaveWork: liftOut,
+  switchOff: spindleOff,
   enterAt,
 };

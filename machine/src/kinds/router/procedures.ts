@@ -119,6 +119,11 @@ export async function liftOut(wire: RouterWire, signal: AbortSignal): Promise<vo
   await standing(wire, signal);
 }
 
+/** The spindle goes off where the bit is. */
+export async function spindleOff(wire: RouterWire, signal: AbortSignal): Promise<void> {
+  await wire.run(signal, 'M5');
+}
+
 /** Where a run is taken up: work coordinates, mm. */
 export interface Entry {
   at: Coordinates;

@@ -1,0 +1,83 @@
+import type { RouterState } from '../kinds/router/messages.ts';
+import type { RouterWire } from '../kinds/router/procedures.ts';
+import { MachineStopped } from '../link/wire.ts';
+import type { RunnerState } from './runner-state.ts';
+import { afterEvent, type BenchState, type EventName } from './table.ts';
+import type { Change } from './zero.ts';
+
+/** What is done about what a machine says. */
+export interface Observer {
+  state: RunnerState;
+  wire: RouterWire;
+  /** The wire’s mark of the last word of this runner about holding or moving by hand. */
+  holdMark: number;
+  event(name: EventName): void;
+  happened(change: Change): void;
+  endTask(reason: Error): void;
+  /** A task is on; where none is, a press of a hand alone moves the machine. */
+  busy(): boolean;
+  endJog(machine: RouterState): void;
+}
+
+/** How a bench begins whose machine says this when it is linked. */
+export function linkedAs({ word, homed, held }: RouterState): EventName {
+  if (word === 'emergency') return 'linked-emergency';
+  if (word === 'alarm') return 'linked-alarm';
+  if (held || word === 'waiting' || word === 'slowing') return 'linked-held';
+  return homed ? 'linked-ready' : 'linked-unhomed';
+}
+
+/** Takes what a machine says of itself as events of the table: lost homes, stops and what ends them, holds. */
+export function observe(machine: RouterState, before: RouterState | undefined, seen: Observer): void {
+  const { state, wire } = seen;
+  const bench = () => state.bench;
+  const stopped = machine.word === 'emergency' || machine.word === 'alarm';
+  if (before?.homed && !machine.homed) {
+    seen.happened(machine.word === 'unhomed' ? 'reset' : 'position-lost');
+    if (!stopped && bench() !== 'stopping') {
+      seen.event('machine-unhomed');
+      seen.endTask(new MachineStopped('The machine has lost its home position; was it switched off?'));
+    }
+  }
+  if (machine.word === 'emergency' && !isEmergency(bench())) {
+    const resting = ['unhomed', 'ready', 'changing', 'changing-released', 'asking', 'alarm'].includes(bench());
+    seen.happened(resting && machine.homed ? 'emergency-at-rest' : 'position-lost');
+    seen.event('machine-emergency');
+    if (!isEmergency(bench()) || bench() === 'emergency')
+      seen.endTask(new MachineStopped('The emergency stop was pressed.'));
+  } else if (machine.word === 'alarm') {
+    if (isEmergency(bench())) seen.event('machine-released');
+    else if (bench() !== 'alarm' && bench() !== 'changing-released') {
+      if (bench() !== 'changing' && bench() !== 'asking') seen.happened('position-lost');
+      seen.event('machine-alarm');
+      if (bench() === 'alarm') seen.endTask(new MachineStopped(state.problem ?? 'The machine has stopped.'));
+    }
+  } else if (!stopped) {
+    if (isEmergency(bench())) seen.event('machine-released');
+    if (bench() === 'alarm' || bench() === 'changing-released') {
+      wire.forget();
+      seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
+      if (bench() === 'alarm') seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
+    }
+  }
+  const held = bench().startsWith('held:');
+  if (machine.held && !held && !stopped && afterEvent(bench(), 'machine-held')) {
+    if (machine.held === 'unheard') state.problem = UNHEARD;
+    seen.event('machine-held');
+  } else if (!machine.held && held && wire.since(seen.holdMark) && !stopped) seen.event('machine-resumed');
+  if (
+    bench() === 'jogging' &&
+    !seen.busy() &&
+    wire.since(seen.holdMark) &&
+    machine.word !== 'jogging' &&
+    machine.word !== 'slowing'
+  )
+    seen.endJog(machine);
+}
+
+function isEmergency(bench: BenchState): boolean {
+  return bench === 'emergency' || bench === 'changing-safe';
+}
+
+const UNHEARD =
+  'The machine heard nothing from Kerbe for two seconds and held by itself. Look at it, then go on or stop.';
