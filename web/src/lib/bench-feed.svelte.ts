@@ -69,6 +69,7 @@ export class BenchFeed {
       this.all = JSON.parse(event.data) as BenchSummary[];
       if (this.bench === undefined) this.absent = false;
     });
+    this.source.addEventListener('absent', () => (this.absent = true));
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
       if (next.run && this.state.run?.id !== next.run.id && this.heard && !next.run.endedAt) this.started++;
@@ -86,12 +87,13 @@ export class BenchFeed {
   }
 
   /** Benches that are not followed here and are at something, with what that is. */
-  get others(): { id: string; name: string; says: string }[] {
+  get others(): { id: string; name: string; says: string; held: boolean }[] {
     return this.all
       .filter(({ id, bench }) => id !== this.bench && (!(bench in TABLE) || !atRest(bench as RunnerState['bench'])))
       .map(({ id, name, bench }) => ({
         id,
         name,
+        held: bench.startsWith('held:'),
         says: bench in TABLE ? `is ${TABLE[bench as RunnerState['bench']].says}` : 'cannot be heard at the moment',
       }));
   }

@@ -21,9 +21,9 @@
   const others = $derived(shopBits.filter((shop) => !session.job.bits.some((own) => own.id === shop.id)));
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'bits') ?? []);
   let said = $state<string>();
-  const kind = $derived(toolKindOf(bit));
-  const settings = $derived(Object.entries(kind.preset) as [string, Field<number>][]);
-  const note = $derived(kind.note?.(bit, unit));
+  const kind = $derived(bit && toolKindOf(bit));
+  const settings = $derived(Object.entries(kind?.preset ?? {}) as [string, Field<number>][]);
+  const note = $derived(kind?.note?.(bit, unit));
   const unitOf = ({ control, measure }: Field<number>): string =>
     control.is === 'quantity' && control.suffix ? control.suffix : measure === 'feed' ? `${unit}/min` : unit;
 
@@ -74,7 +74,7 @@
   {/each}
 </ul>
 
-{#if bit}
+{#if bit && kind}
   <section class="rule" aria-label={bit.name}>
     <label class="name"
       ><span class="mute">Called</span>

@@ -22,10 +22,10 @@
 
 {#if feed.others.length > 0}
   <section class="others" aria-label="Other machines">
-    {#each feed.others as { id, name, says } (id)}
+    {#each feed.others as { id, name, says, held } (id)}
       <div>
         <p><strong>{name}</strong> {says}</p>
-        <button class="hold" type="button" onclick={() => tell(id, 'hold')}>Hold {name}</button>
+        <button class="hold" type="button" aria-pressed={held} onclick={() => tell(id, 'hold')}>Hold {name}</button>
         <button class="stop" type="button" onclick={() => tell(id, 'stop')}>Stop {name}</button>
       </div>
     {/each}
@@ -59,6 +59,11 @@
   .hold {
     background: var(--signal);
     color: var(--invert);
+  }
+  .hold[aria-pressed='true'] {
+    background: transparent;
+    color: var(--signal);
+    border: 2px solid var(--signal);
   }
   .stop {
     border: 2px solid var(--ink);

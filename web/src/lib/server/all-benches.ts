@@ -1,83 +1,90 @@
-import { benchStates, runnerEvents } from './runner-client.ts';
+import { benchStates, doorOf, runnerEvents } from './runner-client.ts';
 
 /** How often it is asked what the benches are at, ms. */
 const EVERY = 400;
 
-/** Told of every change of what the benches are at, as JSON. */
+/** How soon a runner that does not answer is asked again, ms. */
+const AGAIN = 1000;
+
+/** Told again and again what the benches are at, as JSON. */
 type Listener = (benches: string) => void;
 
 const listeners = new Set<Listener>();
-let latest = '';
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 async function look(): Promise<void> {
   const now = JSON.stringify(await benchStates());
-  if (now !== latest) {
-    latest = now;
-    for (const listener of listeners) listener(now);
-  }
+  for (const listener of listeners) listener(now);
   timer = listeners.size > 0 ? setTimeout(() => void look(), EVERY) : undefined;
 }
 
 function listen(listener: Listener): () => void {
   listeners.add(listener);
-  if (latest) listener(latest);
-  if (timer === undefined) timer = setTimeout(() => void look(), 0);
+  timer ??= setTimeout(() => void look(), 0);
   return () => void listeners.delete(listener);
+}
+
+/** What a runner says, piece by piece, and nothing where it cannot be heard; it is asked again until the signal says so. */
+async function* heard(bench: string, page: string, signal: AbortSignal): AsyncGenerator<Uint8Array | undefined> {
+  while (!signal.aborted) {
+    try {
+      const reader = (await runnerEvents(bench, page, signal)).getReader();
+      for (;;) {
+        const { done, value } = await reader.read();
+        if (done) break;
+        yield value;
+      }
+    } catch {
+      // Whatever it was, the page is told that nothing is heard.
+    }
+    if (signal.aborted) return;
+    yield undefined;
+    await new Promise((resolve) => setTimeout(resolve, AGAIN));
+  }
 }
 
 /**
  * One stream for a page: what all benches are at, as events named `benches`, and all that one of them does, where the page
- * follows one. Where that one does not answer, the stream fails, and the page asks again.
+ * follows one. While that one cannot be heard an event named `absent` says so, and the others are told of all the same.
+ * Who reads slowly is not written to faster than that.
+ *
+ * @throws {BenchProblem} for a bench that is not linked.
  */
-export async function benchEvents(
+export function benchEvents(
   followed: string | undefined,
   page: string,
   signal: AbortSignal,
-): Promise<ReadableStream<Uint8Array>> {
+): ReadableStream<Uint8Array> {
+  if (followed !== undefined) doorOf(followed);
   const ended = new AbortController();
   const both = AbortSignal.any([signal, ended.signal]);
-  const own = followed === undefined ? undefined : (await runnerEvents(followed, page, both)).getReader();
+  const own = followed === undefined ? undefined : heard(followed, page, both);
   const encoder = new TextEncoder();
   let stop = () => {};
+  /** What a bench says comes in pieces, and another event may only stand between two whole ones. */
+  let whole = true;
   return new ReadableStream({
     start(controller) {
-      const close = () => {
-        stop();
-        try {
-          controller.close();
-        } catch {
-          // It is closed already.
-        }
-      };
-      // What a bench says comes in pieces, and another event may only stand between two of its own.
-      let waiting: string | undefined;
-      let whole = true;
-      const tell = () => {
-        if (!whole || waiting === undefined) return;
-        controller.enqueue(encoder.encode(`event: benches\ndata: ${waiting}\n\n`));
-        waiting = undefined;
-      };
+      let told = '';
       stop = listen((benches) => {
-        waiting = benches;
-        tell();
+        if (benches === told || !whole || (controller.desiredSize ?? 0) <= 0) return;
+        told = benches;
+        controller.enqueue(encoder.encode(`event: benches\ndata: ${benches}\n\n`));
       });
-      both.addEventListener('abort', close);
-      const pass = async () => {
-        try {
-          for (;;) {
-            const { done, value } = await own!.read();
-            if (done) break;
-            controller.enqueue(value);
-            whole = value.at(-1) === 10 && value.at(-2) === 10;
-            tell();
-          }
-        } catch {
-          // The runner has gone; the page hears of it by the stream's end.
-        }
-        close();
-      };
-      if (own) void pass();
+      both.addEventListener('abort', stop);
+    },
+    async pull(controller) {
+      if (!own) return new Promise((resolve) => both.addEventListener('abort', () => resolve()));
+      const { done, value } = await own.next();
+      if (both.aborted) return;
+      // What broke off within an event cannot be gone on with: the page asks anew.
+      if (done || (value === undefined && !whole)) {
+        stop();
+        ended.abort();
+        return controller.close();
+      }
+      controller.enqueue(value ?? encoder.encode('event: absent\ndata: 1\n\n'));
+      whole = value === undefined || (value.at(-1) === 10 && value.at(-2) === 10);
     },
     cancel() {
       stop();

@@ -10,7 +10,7 @@ export const GET = ({ request, url }) =>
   answer(async () => {
     const { page } = FromSchema.parse({ page: url.searchParams.get('page') });
     const followed = Followed.parse(url.searchParams.get('bench') ?? undefined);
-    return new Response(await benchEvents(followed, page, request.signal), {
+    return new Response(benchEvents(followed, page, request.signal), {
       headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' },
     });
   });
