@@ -239,6 +239,23 @@ test('where only some circles are drawn larger, only these are cut as drawn, and
   expect(after.remarks.filter(({ id }) => id.startsWith('drawn-larger'))).toEqual([]);
 });
 
+test('shapes that are found by size or place only are said, until someone has looked', async () => {
+  // A square half a millimetre beside where this cut knows one.
+  const svg = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><path d="M10 10h20v20h-20z"/></svg>';
+  const own = await resourcesFromDisk(() => new TextEncoder().encode(svg));
+  const job = changed((j) => {
+    Object.assign(out(j), { targets: [{ item: j.artwork[0].id, shapes: ['at:20.5,40;20x20'] }] });
+    Object.assign(j.artwork[0], { asset: 'f'.repeat(64) });
+    j.cuts = [out(j)];
+  });
+  const judged = async (j: Job) => (await compute(JobSchema.parse(j), own, await clipperFromDisk())).remarks;
+  const found = (await judged(job)).find(({ id }) => id === 'guessed-cut-out')!;
+  expect(found.text).toMatch(/is not what it was: one shape of this cut was found by size or place only/);
+  const mended = jsonPatch.applyPatch(structuredClone(job), found.remedies[0].patch).newDocument;
+  expect(mended.cuts[0].targets).toEqual([{ item: job.artwork[0].id, shapes: 'all' }]);
+  expect((await judged(mended)).some(({ id }) => id.startsWith('guessed'))).toBe(false);
+});
+
 test('where a drawing itself is missing, its shapes are not said to be lost as well', async () => {
   const { remarks } = await run(changed((job) => Object.assign(job.artwork[0], { asset: 'e'.repeat(64) })));
   expect(remarks.map(({ text }) => text).join()).toMatch(/file is missing/);

@@ -1,4 +1,5 @@
 import { boundsOf } from '../geometry/outline.ts';
+import { shortened } from '../document/shortened.ts';
 import type { MarkedShape, Shape } from './shape.ts';
 
 /** Places and sizes of marks are told to this, mm. */
@@ -18,7 +19,7 @@ export function marked(shapes: readonly Read[]): MarkedShape[] {
   return told(
     shapes.map(({ element, ...shape }) => ({
       ...shape,
-      mark: element && ids.get(element) === 1 ? `id:${element.slice(0, 100)}` : placeMark(shape),
+      mark: element && ids.get(element) === 1 ? `id:${shortened(element)}` : placeMark(shape),
     })),
   );
 }

@@ -12,13 +12,12 @@ const USUAL = { feed: 1000, plunge: 500, speed: 16000, depthPerPass: 3 };
 /** What a new cut with a bit is made from in a job. */
 export function fromJob<T extends BaseTool>({ stock }: Job, bit: T): FreshFrom<T> & UsualDrive {
   const preset = presetFor(bit, stock.material);
-  const settings: Partial<typeof USUAL> = { ...preset, material: undefined } as object;
   const thick = Math.max(...stock.corners);
   return {
     bit,
     preset,
     ...USUAL,
-    ...settings,
+    ...Object.fromEntries(Object.entries(preset ?? {}).filter(([name]) => name in USUAL)),
     thick,
     through: rightThrough(stock),
     step: usualStep(bit),

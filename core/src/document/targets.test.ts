@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { TargetSchema } from './cut.ts';
 import { chooseLayer, chooseShapes, chosenOf, settled, toggleShape } from './targets.ts';
 
 const shapes = ['p', 'q', 'r'].map((mark) => ({ mark }));
@@ -35,6 +36,19 @@ describe('when artwork changes', () => {
       numbers: [0, 1],
       lost: ['at:44,5;2x2'],
     });
+  });
+  test('what was found by size or place only is told apart', () => {
+    const now = [{ mark: 'at:9,5;2x2' }, { mark: 'at:70,5;8x8' }];
+    const { guessed } = chosenOf([{ item: 'a', shapes: ['at:9,5;2x2', 'at:70,5;3x3'] }], 'a', now);
+    expect(guessed).toEqual([1]);
+  });
+  test('long names, and signs of two halves, are kept in part', () => {
+    const layer = '🜨'.repeat(200);
+    const [{ shapes: marks }] = chooseLayer([], 'a', layer, true, [{ mark: 'p', layer }, { mark: 'q' }]);
+    expect(TargetSchema.safeParse({ item: 'a', shapes: marks }).success).toBe(true);
+    expect([...chosenOf([{ item: 'a', shapes: marks }], 'a', [{ mark: 'p', layer }, { mark: 'q' }]).numbers]).toEqual([
+      0,
+    ]);
   });
   test('what is gone is lost: an id is never guessed', () => {
     expect(numbers(['id:moon', 'at:5,5;3x3'], [{ mark: 'id:sun' }, { mark: 'at:5,9;2x2' }])).toEqual({

@@ -1,4 +1,5 @@
 import type { Target } from './cut.ts';
+import { shortened } from './shortened.ts';
 
 /** A shape as cuts hold on to it. */
 export interface Marked {
@@ -7,15 +8,17 @@ export interface Marked {
   layer?: string;
 }
 
-/** What of an item some targets take in: the numbers of its shapes, and marks that none of them has any more. */
+/** What of an item some targets take in: the numbers of its shapes, and marks for which none was found. */
 export interface Chosen {
   numbers: Set<number>;
+  /** Of these, those that are there by their size or place only, since their own mark is gone. */
+  guessed: number[];
   lost: string[];
 }
 
 /** Documents of version 1 knew shapes by their numbers. */
 const BY_NUMBER = /^nth:(\d+)$/;
-const layerMark = (layer: string | undefined): string => (layer === undefined ? '' : `layer:${layer}`);
+const layerMark = (layer: string | undefined): string => (layer === undefined ? '' : `layer:${shortened(layer)}`);
 const isLayer = (mark: string): boolean => mark.startsWith('layer:');
 const PLACE = /^at:(-?[\d.]+),(-?[\d.]+);(-?[\d.]+)x(-?[\d.]+)/;
 
@@ -48,12 +51,16 @@ export function chosenOf(targets: readonly Target[], item: string, shapes: reado
       }
   }
   const places = missing.length > 0 ? shapes.map(({ mark }) => placeIn(mark)) : [];
+  const guessed: number[] = [];
   const lost = missing.filter((mark) => {
     const found = nearestLike(mark, places, numbers);
-    if (found !== undefined) numbers.add(found);
+    if (found !== undefined) {
+      numbers.add(found);
+      guessed.push(found);
+    }
     return found === undefined;
   });
-  return { numbers, lost };
+  return { numbers, guessed, lost };
 }
 
 const placeIn = (mark: string): number[] | undefined => PLACE.exec(mark)?.slice(1).map(Number);

@@ -134,15 +134,35 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
   return remarks;
 }
 
-/** Shapes that the cut was to work on and that its artwork has no more, since the drawing or the words are others now. */
+/** Shapes that the cut was to work on and that its artwork has no more, or only others like them, since it is another now. */
 function judgeLost({ job, items }: Judged, cut: BaseCut, index: number): Remark[] {
   const placed = items.filter(({ problem }) => !problem);
-  const lost = placed.map(({ id, shapes }) => ({ id, shapes, count: chosenOf(cut.targets, id, shapes).lost.length }));
-  const gone = lost.filter(({ count }) => count > 0);
-  if (gone.length === 0) return [];
-  const count = gone.reduce((sum, item) => sum + item.count, 0);
-  const names = gone.map(({ id }) => job.artwork.find((item) => item.id === id)?.name ?? id).join(' and ');
-  const value = gone.reduce((targets, { id, shapes }) => chooseShapes(targets, id, [], true, shapes), cut.targets);
+  const all = placed.map(({ id, shapes }) => ({ id, shapes, ...chosenOf(cut.targets, id, shapes) }));
+  const about = (found: typeof all) => ({
+    names: found.map(({ id }) => job.artwork.find((item) => item.id === id)?.name ?? id).join(' and '),
+    value: found.reduce((targets, { id, shapes }) => chooseShapes(targets, id, [], true, shapes), cut.targets),
+  });
+  const gone = all.filter(({ lost }) => lost.length > 0);
+  if (gone.length === 0) {
+    const like = all.filter(({ guessed }) => guessed.length > 0);
+    if (like.length === 0) return [];
+    const { names, value } = about(like);
+    const count = like.reduce((sum, { guessed }) => sum + guessed.length, 0);
+    return [
+      {
+        id: `guessed-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'advice',
+        text: `${names} is not what it was: ${count === 1 ? 'one shape of this cut was found' : `${count} shapes of this cut were found`} by size or place only. Look whether the right ones are chosen.`,
+        remedies: [
+          { label: 'They are the right ones', patch: [{ op: 'replace', path: `/cuts/${index}/targets`, value }] },
+        ],
+      },
+    ];
+  }
+  const count = gone.reduce((sum, { lost }) => sum + lost.length, 0);
+  const { names, value } = about(gone);
   return [
     {
       id: `lost-${cut.id}`,

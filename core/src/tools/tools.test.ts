@@ -42,6 +42,8 @@ test('how the command line says a tool', () => {
   expect(given('v60', 3, 3)).toBeUndefined();
   expect(given('end', 6)).toEqual({ kind: 'end', diameter: 6 });
   expect(given('ball', 6)).toBeUndefined();
+  // A second size would do nothing.
+  expect([given('end', 6, 1), given('drill', 3, 1)]).toEqual([undefined, undefined]);
 });
 
 test('paths one after the other keep what each of their moves is', () => {

@@ -26,7 +26,8 @@ export const drillKind: ToolKind<DrillBit> = {
   fields: FIELDS,
   preset: TURNED_PRESET,
   written: 'drill:3',
-  given: (kind, [diameter]) => (kind === 'drill' ? { kind: 'drill', diameter } : undefined),
+  given: (kind, [diameter, ...more]) =>
+    kind === 'drill' && more.length === 0 ? { kind: 'drill', diameter } : undefined,
   sentence: (tool) => {
     const s = slotsOf({ ...TOOL_SIZES, ...FIELDS }, { ...tool, angle: tool.angle ?? USUAL_POINT });
     return say`A drill, ${s.diameter} across with a point of ${s.angle}; cutting edges ${s.flute} long, shank ${s.shank}.`;

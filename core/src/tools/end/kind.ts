@@ -15,7 +15,7 @@ export const endKind: ToolKind<Bit> = {
   fields: TURNED,
   preset: TURNED_PRESET,
   written: 'end:6.35',
-  given: (kind, [diameter]) => (kind === 'end' ? { kind: 'end', diameter } : undefined),
+  given: (kind, [diameter, ...more]) => (kind === 'end' && more.length === 0 ? { kind: 'end', diameter } : undefined),
   sentence: (tool) => {
     const s = slotsOf({ ...TOOL_SIZES, ...TURNED }, tool);
     return say`An end mill, ${s.diameter} across; cutting edges ${s.flute} long, shank ${s.shank}.`;
