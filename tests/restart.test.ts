@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { type Shop, startShop } from '../command/src/shop.ts';
+import { routerState } from '../machine/src/kinds/router/messages.ts';
 import type { RunnerState } from '../machine/src/runner/runner-state.ts';
 
 let folder: string;
@@ -71,7 +72,7 @@ test('a restarted web server does not stop a run, and its log learns how it ende
   await hand({ hand: 'tap', on: true });
   await when((s) => s.circuit !== undefined);
   await hand({ hand: 'tap', on: false });
-  await when((s) => s.machine?.touching === false);
+  await when((s) => routerState(s.machine)?.touching === false);
   const { plate, tip: over } = await ask('/api/benches/dome-workshop/stand-in');
   await go('x', (plate.x0 + plate.x1) / 2 - over.x);
   await go('y', (plate.y0 + plate.y1) / 2 - over.y);

@@ -1,6 +1,8 @@
-import { NEEDED } from '@kerbe/machine/runner/guards';
+import { BENCH_KINDS } from '@kerbe/machine/kinds/bench-kinds';
 import { REASONS } from '@kerbe/machine/runner/reasons';
-import { answerTo, COMMANDS, MOTIONS, STATES, TABLE } from '@kerbe/machine/runner/table';
+import { COMMANDS } from '@kerbe/machine/runner/states';
+import { answerTo, STATES, TABLE } from '@kerbe/machine/runner/table';
+import { MOTIONS } from '@kerbe/machine/runner/table-row';
 import { TRUTH } from '@kerbe/machine/runner/zero';
 
 /** The tables of docs/safety.md, by the name of the place each stands in; written from what the runner goes by. */
@@ -30,8 +32,10 @@ export function safetyTables(): Record<string, string> {
     }),
   );
   const needs = rows(
-    ['command', 'needs besides a state that takes it'],
-    Object.entries(NEEDED).map(([command, list]) => [`\`${command}\``, list!.join(', ')]),
+    ['machine', 'command', 'needs besides a state that takes it'],
+    Object.entries(BENCH_KINDS).flatMap(([kind, { needs }]) =>
+      Object.entries(needs).map(([command, list]) => [kind, `\`${command}\``, list.map(({ id }) => id).join(', ')]),
+    ),
   );
   const zero = rows(
     ['what happens', 'X, Y', 'Z'],

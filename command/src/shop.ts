@@ -4,8 +4,8 @@ import { pathToFileURL } from 'node:url';
 import { z } from 'zod';
 import type { BaseBench } from '@kerbe/core/document/bench';
 import { BenchSchema } from '@kerbe/core/machines/bench-schema';
-import { routerOf } from '@kerbe/core/machines/router/bench';
-import { startProcess, startStandIn } from '@kerbe/machine/kinds/router/stand-in/spawn';
+import { standInOf } from '@kerbe/machine/kinds/stand-ins';
+import { startProcess } from '@kerbe/machine/kinds/start-process';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 import { freePort } from './free-port.ts';
@@ -185,7 +185,7 @@ async function benchParts(
   bench: BaseBench,
   { data, programs, token, rate, seed, say, onLine }: BenchStart,
 ): Promise<BenchParts> {
-  const { id, name, travel, limits, setter } = routerOf(bench);
+  const { id, name } = bench;
   const [machinePort, handsPort, runnerPort] = [
     await freePort(0, `the stand-in of ${name}`),
     await freePort(0, 'its hands'),
@@ -200,9 +200,7 @@ async function benchParts(
     door: { id, name, runner: `http://127.0.0.1:${runnerPort}`, standIn: machinePort, hands },
     standIn: new Supervised(
       `stand-in of ${name}`,
-      async () =>
-        (await startStandIn({ rate, seed, port: machinePort, hands: handsPort, made: { travel, limits, setter } }))
-          .process,
+      async () => (await standInOf(bench)(bench, { rate, seed, port: machinePort, hands: handsPort })).process,
       say,
     ),
     runner: new Supervised(

@@ -1,10 +1,11 @@
 import { expect, test } from 'vitest';
 import { checkProgram } from './check-program.ts';
-import type { BenchFacts, ProgramOrder } from './commands.ts';
+import type { RouterFacts } from '../kinds/router/facts.ts';
+import type { ProgramOrder } from './commands.ts';
 import type { ProgramFacts } from './program-facts.ts';
 import type { ProgramStore } from './program-store.ts';
 
-const bench = (id: string, name: string): BenchFacts => ({
+const bench = (id: string, name: string): RouterFacts => ({
   id,
   name,
   kind: 'router',
@@ -24,7 +25,7 @@ const found = {
 } as unknown as ProgramFacts;
 const programs = { facts: async () => found } as unknown as ProgramStore;
 const order = { hash: 'h', revision: '1', bench: bench('barn', 'Barn router'), cuts: [] } as unknown as ProgramOrder;
-const findings = async (facts?: BenchFacts) =>
+const findings = async (facts?: RouterFacts) =>
   (await checkProgram(order, { programs, facts, origin: undefined, zero: undefined })).findings;
 
 test('a program is run on the bench that it was written for, and on no other', async () => {

@@ -1,4 +1,6 @@
-import type { BenchFacts, ProgramOrder } from './commands.ts';
+import { benchKindOf } from '../kinds/bench-kinds.ts';
+import type { BenchFacts } from './bench-facts.ts';
+import type { ProgramOrder } from './commands.ts';
 import type { ProgramStore } from './program-store.ts';
 import type { RunnerState } from './runner-state.ts';
 import { judgeZero } from './zero.ts';
@@ -12,8 +14,6 @@ export interface ProgramCheck {
   lines: number;
   looked: string[];
   findings: string[];
-  /** How many different bits the program is made with. */
-  bits: number;
 }
 
 /** Looks at a program as this bench would run it now: its text, its lines, its reach from this zero. */
@@ -68,10 +68,6 @@ export async function checkProgram(
         `The program goes to a place of the machine that its ${axis.toUpperCase()} axis does not reach; look at the bench’s parking place.`,
       );
   }
-  const bits = new Map(order.cuts.map((cut) => [cut.bit.id, cut.bit]));
-  if (bits.size > 1 && !(facts ?? order.bench).setter)
-    findings.push(
-      'This bench has no tool setter to measure a changed bit with; make one program for each bit (a dialect of the bench).',
-    );
-  return { lines: found.lines, looked, findings, bits: bits.size };
+  findings.push(...benchKindOf(facts ?? order.bench).findings(order, facts ?? order.bench));
+  return { lines: found.lines, looked, findings };
 }

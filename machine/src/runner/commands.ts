@@ -1,28 +1,14 @@
 import { z } from 'zod';
 import { list } from '@kerbe/core/schema/list';
 import { text } from '@kerbe/core/schema/text';
-import { BasisSchema, BitSchema, CORNERS, METHODS } from './zero.ts';
+import { KIND_FROM_PAGE, KIND_OF_JOB, KIND_WITH_BASIS } from '../kinds/commands.ts';
+import { BenchFactsSchema } from '../kinds/facts.ts';
+import { BasisSchema, BitSchema } from './zero.ts';
 
 const Step = z.number().min(-102).max(102);
 const Share = z.number().min(-1).max(1);
 const Id = z.string().regex(/^[A-Za-z0-9_-]{1,60}$/);
 const Hash = z.string().regex(/^[0-9a-f]{64}$/);
-const Size = z.number().min(0).max(10_000);
-
-/** What the runner has to know of a bench; a copy of the job's. */
-export const BenchFactsSchema = z.object({
-  /** The bench’s own name in its jobs; programs written before benches had one were for the first. */
-  id: text(60).default('dome-workshop'),
-  name: text(80),
-  /** The kind of machine on it; orders written before there were several are a router’s. */
-  kind: text(20).default('router'),
-  travel: z.object({ x: z.number().positive(), y: z.number().positive(), z: z.number().positive() }),
-  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
-  plate: z.object({ thickness: Size, side: Size, size: Size }),
-  /** Seconds after which the machine stops its spindle by itself when it hears nothing. */
-  spindleAfter: z.number().min(0).max(600),
-});
-export type BenchFacts = z.infer<typeof BenchFactsSchema>;
 
 /** A program as it is handed over to be checked: its text lies in a file named by its hash. */
 export const ProgramOrderSchema = z.object({
@@ -35,8 +21,8 @@ export const ProgramOrderSchema = z.object({
   plannedMinutes: z.number().min(0),
   /** Height that clears everything on the work, mm from the job's zero. */
   approach: z.number(),
-  /** Whether the program starts the spindle, or waits until the operator has. */
-  spindle: z.enum(['program', 'operator']),
+  /** Whether the program switches the tool on, or waits until the operator has. */
+  switchedOnBy: z.enum(['program', 'operator']),
   cuts: list(
     z.object({
       title: text(300),
@@ -60,11 +46,8 @@ const Simple = [
   'hold',
   'resume',
   'confirm',
-  'bit-changed',
-  'bit-is-right',
   'stop',
   'clear',
-  'measure',
 ] as const;
 const simple = Simple.map((name) => z.object({ command: z.literal(name) }));
 
@@ -87,33 +70,23 @@ const FROM_PAGE = [
     z: Share.default(0),
     feed: z.number().positive().max(2000).default(1000),
   }),
-  z.object({ command: z.literal('nudge-zero'), z: z.number().min(-2).max(2) }),
-  z.object({ command: z.literal('bit-in'), bit: BitSchema }),
   z.object({ command: z.literal('tick'), step: text(30), on: z.boolean(), job: text(60) }),
   z.object({ command: z.literal('feed'), percent: z.number().int().min(10).max(200) }),
-  z.object({ command: z.literal('spindle'), percent: z.number().int().min(50).max(150) }),
+  ...KIND_FROM_PAGE,
 ] as const;
 
-/** Commands that name a job, to which the server adds what the job says. */
-const OF_JOB = {
-  connect: z.object({ command: z.literal('connect'), job: text(60) }),
-  zero: z.object({
-    command: z.literal('zero'),
-    job: text(60),
-    method: z.enum(METHODS),
-    corner: z.enum(CORNERS),
-  }),
-  'go-to-zero': z.object({ command: z.literal('go-to-zero'), job: text(60) }),
-  'use-here': z.object({ command: z.literal('use-here'), job: text(60) }),
-};
+/** Commands that name a job; the server puts what the job says in its place. */
+const OF_JOB = [
+  z.object({ command: z.literal('connect'), job: text(60) }),
+  z.object({ command: z.literal('go-to-zero'), job: text(60) }),
+  z.object({ command: z.literal('use-here'), job: text(60) }),
+  ...KIND_OF_JOB,
+] as const;
 
 /** Everything a page may tell a bench. Runs are started through their job and are not in it. */
 export const PageCommandSchema = z.discriminatedUnion('command', [
   ...(FROM_PAGE as unknown as [(typeof FROM_PAGE)[number], ...(typeof FROM_PAGE)[number][]]),
-  OF_JOB.connect,
-  OF_JOB.zero,
-  OF_JOB['go-to-zero'],
-  OF_JOB['use-here'],
+  ...OF_JOB,
 ]);
 export type PageCommand = z.infer<typeof PageCommandSchema>;
 
@@ -121,12 +94,7 @@ export type PageCommand = z.infer<typeof PageCommandSchema>;
 export const CommandSchema = z.discriminatedUnion('command', [
   ...(FROM_PAGE as unknown as [(typeof FROM_PAGE)[number], ...(typeof FROM_PAGE)[number][]]),
   z.object({ command: z.literal('connect'), port: z.number().int().min(1).max(65535), bench: BenchFactsSchema }),
-  z.object({
-    command: z.literal('zero'),
-    method: z.enum(METHODS),
-    corner: z.enum(CORNERS),
-    basis: BasisSchema,
-  }),
+  ...KIND_WITH_BASIS,
   z.object({
     command: z.literal('go-to-zero'),
     basis: BasisSchema,

@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Command } from './commands.ts';
+import { BENCH_KINDS } from '../kinds/bench-kinds.ts';
+import { KIND_COMMANDS } from '../kinds/names.ts';
 import { refusalOf, whyNot } from './guards.ts';
 import type { RunnerState } from './runner-state.ts';
 
@@ -11,6 +13,7 @@ const GOOD = {
   zero: { xy: {}, z: {} },
   bit: { id: 'v60' },
   ticks: { plate: {} },
+  facts: { kind: 'router', setter: { x: 700, y: 40 } },
 } as unknown as RunnerState;
 const WITHOUT = {
   'spindle-turning': { machine: { spindle: 18_000, touching: false } },
@@ -20,7 +23,7 @@ const WITHOUT = {
   'no-zero': { zero: { xy: {} } },
   'zero-void': { zero: { z: { void: 'bit' } } },
   'plate-there': { ticks: {} },
-  'no-setter': {},
+  'no-setter': { facts: { kind: 'router', setter: null } },
 };
 type Missing = keyof typeof WITHOUT;
 const NEEDED: Record<string, Missing[]> = {
@@ -37,9 +40,7 @@ const NEEDED: Record<string, Missing[]> = {
 
 describe.each(Object.entries(NEEDED))('%s', (command, needs) => {
   const ask = (missing?: Missing) =>
-    refusalOf({ ...GOOD, ...(missing ? WITHOUT[missing] : {}) } as RunnerState, command as 'zero', {
-      setter: missing !== 'no-setter',
-    });
+    refusalOf({ ...GOOD, ...(missing ? WITHOUT[missing] : {}) } as RunnerState, command as 'zero');
   test('is taken where nothing is missing', () => expect(ask()).toBeUndefined());
   test.each(Object.keys(WITHOUT) as Missing[])('%s', (missing) => {
     expect(ask(missing)).toBe(needs.includes(missing) ? missing : undefined);
@@ -51,12 +52,22 @@ test.each([
   ['y', 102],
   ['z', 26],
 ] as const)('a single step along %s is %f mm at most, either way', (axis, most) => {
-  const step = (by: number) =>
-    whyNot(GOOD, { command: 'step', axis, by, feed: 500 } as Command & { command: 'step' }, { setter: true });
+  const step = (by: number) => whyNot(GOOD, { command: 'step', axis, by, feed: 500 } as Command & { command: 'step' });
   expect([step(most), step(-most), step(most + 0.5), step(-most - 0.5)]).toEqual([
     undefined,
     undefined,
     'step-too-long',
     'step-too-long',
   ]);
+});
+
+test('a machine of another kind takes none of a router’s own commands, and has needs and a list of its own', () => {
+  BENCH_KINDS.beam = { ...BENCH_KINDS.router, commands: [], needs: { home: [{ id: 'lid', missing: () => 'alarm' }] } };
+  const beam = { ...GOOD, facts: { kind: 'beam' } } as unknown as RunnerState;
+  for (const command of KIND_COMMANDS) expect(whyNot(beam, { command }), command).toBe('other-machine');
+  expect(whyNot(beam, { command: 'home' })).toBe('alarm');
+  expect(
+    whyNot({ ...beam, machine: WITHOUT['spindle-turning'].machine } as never, { command: 'step' }),
+  ).toBeUndefined();
+  delete BENCH_KINDS.beam;
 });

@@ -1,14 +1,14 @@
-import type { RouterState } from '../kinds/router/messages.ts';
-import type { RouterWire } from '../kinds/router/procedures.ts';
+import type { MachineState, MachineWire } from '../link/machine-state.ts';
 import { MachineStopped } from '../link/wire.ts';
 import type { RunnerState } from './runner-state.ts';
-import { afterEvent, type BenchState, type EventName } from './table.ts';
+import type { EventName } from './states.ts';
+import { afterEvent, TABLE } from './table.ts';
 import type { Change } from './zero.ts';
 
 /** What is done about what a machine says. */
 export interface Observer {
   state: RunnerState;
-  wire: RouterWire;
+  wire: MachineWire;
   /** The wire’s mark of the last word of this runner about holding or moving by hand. */
   holdMark: number;
   event(name: EventName): void;
@@ -16,11 +16,11 @@ export interface Observer {
   endTask(reason: Error): void;
   /** A task is on; where none is, a press of a hand alone moves the machine. */
   busy(): boolean;
-  endJog(machine: RouterState): void;
+  endJog(machine: MachineState): void;
 }
 
 /** How a bench begins whose machine says this when it is linked. */
-export function linkedAs({ word, homed, held }: RouterState): EventName {
+export function linkedAs({ word, homed, held }: MachineState): EventName {
   if (word === 'emergency') return 'linked-emergency';
   if (word === 'alarm') return 'linked-alarm';
   if (held || word === 'waiting' || word === 'slowing') return 'linked-held';
@@ -28,9 +28,10 @@ export function linkedAs({ word, homed, held }: RouterState): EventName {
 }
 
 /** Takes what a machine says of itself as events of the table: lost homes, stops and what ends them, holds. */
-export function observe(machine: RouterState, before: RouterState | undefined, seen: Observer): void {
+export function observe(machine: MachineState, before: MachineState | undefined, seen: Observer): void {
   const { state, wire } = seen;
   const bench = () => state.bench;
+  const row = () => TABLE[bench()];
   const stopped = machine.word === 'emergency' || machine.word === 'alarm';
   if (before?.homed && !machine.homed) {
     seen.happened(machine.word === 'unhomed' ? 'reset' : 'position-lost');
@@ -39,25 +40,25 @@ export function observe(machine: RouterState, before: RouterState | undefined, s
       seen.endTask(new MachineStopped('The machine has lost its home position; was it switched off?'));
     }
   }
-  if (machine.word === 'emergency' && !isEmergency(bench())) {
-    const resting = ['unhomed', 'ready', 'changing', 'changing-released', 'asking', 'alarm'].includes(bench());
-    seen.happened(resting && machine.homed ? 'emergency-at-rest' : 'position-lost');
+  if (machine.word === 'emergency' && row().stopped !== 'pressed') {
+    seen.happened(row().stands && machine.homed ? 'emergency-at-rest' : 'position-lost');
     seen.event('machine-emergency');
-    if (!isEmergency(bench()) || bench() === 'emergency')
+    // With hands at the tool it is how the machine is made safe, and what waits for them goes on waiting.
+    if (row().stopped !== 'pressed' || !row().hands)
       seen.endTask(new MachineStopped('The emergency stop was pressed.'));
   } else if (machine.word === 'alarm') {
-    if (isEmergency(bench())) seen.event('machine-released');
-    else if (bench() !== 'alarm' && bench() !== 'changing-released') {
-      if (bench() !== 'changing' && bench() !== 'asking') seen.happened('position-lost');
+    if (row().stopped === 'pressed') seen.event('machine-released');
+    else if (row().stopped !== 'released') {
+      if (!row().hands) seen.happened('position-lost');
       seen.event('machine-alarm');
       if (bench() === 'alarm') seen.endTask(new MachineStopped(state.problem ?? 'The machine has stopped.'));
     }
   } else if (!stopped) {
-    if (isEmergency(bench())) seen.event('machine-released');
-    if (bench() === 'alarm' || bench() === 'changing-released') {
+    if (row().stopped === 'pressed') seen.event('machine-released');
+    if (row().stopped === 'released') {
       wire.forget();
       seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
-      if (bench() === 'alarm') seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
+      if (row().stopped === 'released') seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
     }
   }
   const held = bench().startsWith('held:');
@@ -73,10 +74,6 @@ export function observe(machine: RouterState, before: RouterState | undefined, s
     machine.word !== 'slowing'
   )
     seen.endJog(machine);
-}
-
-function isEmergency(bench: BenchState): boolean {
-  return bench === 'emergency' || bench === 'changing-safe';
 }
 
 const UNHEARD =

@@ -5,16 +5,16 @@ import { toolKindOf } from '@kerbe/core/tools/kinds';
 import { degrees } from '@kerbe/core/quantity/units';
 import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
-import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
 import { heightOverAll } from '@kerbe/core/stock/keep-out';
 import { zeroOf } from '@kerbe/core/stock/stock';
-import type { BenchFacts, ProgramOrder } from './commands.ts';
+import { benchKindOf } from '../kinds/bench-kinds.ts';
+import type { BenchFacts } from './bench-facts.ts';
+import type { ProgramOrder } from './commands.ts';
 import type { Basis, BitShape } from './zero.ts';
 
 /** What the runner has to know of the bench that a job is for. */
 export function benchFactsOf({ bench }: Pick<Job, 'bench'>): BenchFacts {
-  const { id, name, kind, travel, setter, plate, spindleAfter } = routerOf(bench);
-  return { id, name, kind, travel, setter, plate, spindleAfter };
+  return benchKindOf(bench).factsOf(bench);
 }
 
 /** What a zero of a job is a zero of, as the job stands now. */
@@ -28,7 +28,7 @@ export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | '
     placeZ: stock.zeroZ,
     at: { x, y },
     corners: stock.corners,
-    plate: routerOf(bench).plate,
+    ...benchKindOf(bench).basisOf(bench),
   };
 }
 
@@ -62,7 +62,7 @@ export function orderOf(
     bench: benchFactsOf(job),
     plannedMinutes: program.minutes,
     approach: heightOverAll(job.stock.keepOuts, job.stock.lift) - zeroOf(job.stock).z,
-    spindle: dialectOf(routerOf(job.bench)).spindle,
+    switchedOnBy: benchKindOf(job.bench).switchedOnBy(job.bench),
     cuts: program.cuts.map((cut) => {
       const { bit, plunge } = made.get(cut.id)!;
       return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit), plunge };

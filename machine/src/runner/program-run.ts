@@ -1,15 +1,17 @@
 import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
 import { LinkLost } from '../link/wire.ts';
 import { driverOf } from '../kinds/kinds.ts';
-import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
-import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
-import type { BenchFacts, ProgramOrder } from './commands.ts';
+import type { KindCommand } from '../kinds/commands.ts';
+import type { Driver, Telling, ToolChange } from '../kinds/driver.ts';
+import type { MachineWire } from '../link/machine-state.ts';
+import type { BenchFacts } from './bench-facts.ts';
+import type { ProgramOrder } from './commands.ts';
 import type { LengthBook } from './length-book.ts';
 import type { ProgramPlace } from './program-facts.ts';
 import type { ProgramStore, Timeline } from './program-store.ts';
 import { CommandRefused } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
-import type { EventName } from './table.ts';
+import type { EventName } from './states.ts';
 import type { BitShape, Change } from './zero.ts';
 
 /** What a run needs of the runner whose run it is. */
@@ -22,10 +24,9 @@ export interface RunContext {
   event(name: EventName): void;
   changed(): void;
   happened(change: Change): void;
-  shiftZero(wire: RouterWire, by: number, bit: BitShape, reading: number, signal: AbortSignal): Promise<void>;
 }
 
-type Answer = 'confirm' | 'bit-changed' | 'bit-is-right';
+type Answer = 'confirm' | KindCommand['command'];
 type Start =
   | { id: string; command: 'run' }
   | { id: string; command: 'take-up'; line: number; acknowledged: number; broken: string };
@@ -35,7 +36,7 @@ export class ProgramRun {
   readonly state: RunState;
   private timeline: Timeline = { minutes: new Float64Array(), feeding: new Float64Array() };
   private place?: ProgramPlace;
-  private wire?: RouterWire;
+  private wire?: MachineWire;
   /** Program lines since the runner last said something of its own: the first, how many, and the wire's count before. */
   private stretch = { first: 0, sent: 0, base: 0 };
   /** Seconds of work on the line that is being made. */
@@ -98,12 +99,11 @@ export class ProgramRun {
   }
 
   /** Makes it, from its first line or from where it is taken up. */
-  async make(wire: RouterWire, signal: AbortSignal): Promise<void> {
+  async make(wire: MachineWire, signal: AbortSignal): Promise<void> {
     this.wire = wire;
     const { programs } = this.context;
     // What someone set for another run does not go on unseen.
-    wire.control('feed 100');
-    wire.control('spindle 100');
+    this.driver.plain(wire);
     const first = this.state.line;
     const follower = new ProgramFollower(this.place?.modes);
     let anew = false;
@@ -122,7 +122,7 @@ export class ProgramRun {
         const wanted = this.order.cuts.find((cut) => cut.from >= k)?.bit;
         if (wanted && wanted.id !== this.context.state.bit?.id) {
           this.context.event('change-asked');
-          await this.changeBit(wire, wanted, signal);
+          await this.changeTool(wire, wanted, signal);
           this.context.event('cutting-begins');
         }
         anew = true;
@@ -166,34 +166,46 @@ export class ProgramRun {
   }
 
   /** States the program's modes anew after words of the runner's own. The feed is read before the units of its block. */
-  private async restate(wire: RouterWire, modes: ProgramPlace['modes'], signal: AbortSignal): Promise<void> {
+  private async restate(wire: MachineWire, modes: ProgramPlace['modes'], signal: AbortSignal): Promise<void> {
     await wire.run(signal, modeWords(modes));
     if (modes.feed > 0) await wire.run(signal, `F${(modes.feed / (modes.inch ? 25.4 : 1)).toFixed(3)}`);
   }
 
-  private async enter(wire: RouterWire, place: ProgramPlace, signal: AbortSignal): Promise<void> {
-    if (this.order.spindle === 'operator' && place.prompted)
-      await this.ask('Switch the spindle on at this bit’s speed; then confirm.', wire, signal);
-    await driverOf(this.context.facts.kind).enterAt(
-      wire,
-      {
-        at: place.modes.at,
-        spindle: place.spindle,
-        plunge: this.plungeAt(this.state.line),
-        approach: this.order.approach,
-      },
-      signal,
-    );
+  /** How the machine of the bench is led. */
+  private get driver(): Driver {
+    return driverOf(this.context.facts.kind);
+  }
+
+  private changeTool(wire: MachineWire, wanted: BitShape, signal: AbortSignal): Promise<void> {
+    const { state, facts, lengths, telling } = this.context;
+    const change: ToolChange = {
+      state,
+      facts,
+      lengths,
+      telling,
+      run: this.state,
+      event: (name) => this.context.event(name),
+      changed: () => this.context.changed(),
+      happened: (what) => this.context.happened(what),
+      answered: (answers, until) => this.answered(answers, until),
+    };
+    return this.driver.changeTool(wire, wanted, change, signal);
+  }
+
+  private async enter(wire: MachineWire, place: ProgramPlace, signal: AbortSignal): Promise<void> {
+    const first = this.driver.askBeforeEntering(place, this.order);
+    if (first) await this.ask(first, wire, signal);
+    await this.driver.enterAt(wire, place, this.order, this.plungeAt(this.state.line), signal);
   }
 
   /** The program waits for someone (M0): its last remark is what it asks. */
-  private async pause(wire: RouterWire, prompt: string, signal: AbortSignal): Promise<void> {
+  private async pause(wire: MachineWire, prompt: string, signal: AbortSignal): Promise<void> {
     const target = wire.sent - 1;
     await wire.until(() => wire.done >= target && wire.state!.word === 'waiting', signal);
     await this.ask(prompt, wire, signal);
   }
 
-  private async ask(prompt: string, wire: RouterWire, signal: AbortSignal): Promise<void> {
+  private async ask(prompt: string, wire: MachineWire, signal: AbortSignal): Promise<void> {
     this.state.prompt = prompt;
     this.context.event('pause-asked');
     await this.answered(['confirm'], signal);
@@ -202,53 +214,8 @@ export class ProgramRun {
     this.context.event('cutting-begins');
   }
 
-  /** Measures the old bit, brings the spindle forward, waits for the operator, measures the new one and shifts zero. */
-  private async changeBit(wire: RouterWire, wanted: BitShape, signal: AbortSignal): Promise<void> {
-    const { state, facts, lengths, telling, event } = this.context;
-    const driver = driverOf(facts.kind);
-    const setter = facts.setter!;
-    const old = state.bit!;
-    this.state.bit = wanted;
-    telling.say('Measuring the bit that comes out');
-    const before = await driver.measure(wire, setter, telling, signal);
-    lengths.add(old, before);
-    state.zero = { ...state.zero, z: { ...state.zero!.z!, reading: before } };
-    await driver.toChangePlace(wire, facts, signal);
-    state.bit = undefined;
-    this.context.happened('bit');
-    telling.say(`Waiting for ${wanted.name}`);
-    event('change-begins');
-    for (let answer = await this.answered(['bit-changed'], signal); ;) {
-      telling.say('Measuring the new bit');
-      await wire.fresh(signal);
-      await wire.until(() => wire.state!.word === 'idle', signal);
-      const reading = await driver.measure(wire, setter, telling, signal);
-      const far = farFromOwn(reading, lengths.of(wanted));
-      const same = Math.abs(reading - before) < SAME_LENGTH;
-      if (same || far !== undefined) {
-        await driver.toChangePlace(wire, facts, signal);
-        state.question = same
-          ? { about: 'same-length', bit: wanted, before: old }
-          : { about: 'far-from-own', bit: wanted, off: far! };
-        telling.say('Asking about the bit');
-        event('bit-doubted');
-        answer = await this.answered(['bit-is-right', 'bit-changed'], signal);
-        state.question = undefined;
-        if (answer === 'bit-changed') continue;
-        await wire.fresh(signal);
-        await wire.until(() => wire.state!.word === 'idle', signal);
-      }
-      lengths.add(wanted, reading);
-      state.bit = { ...wanted, at: new Date().toISOString(), by: state.operator?.name ?? '' };
-      await this.context.shiftZero(wire, reading - before, wanted, reading, signal);
-      this.state.bit = undefined;
-      telling.say('Running');
-      return;
-    }
-  }
-
   /** Waits for one of these answers. The emergency stop may be pressed meanwhile: that is how a spindle is made safe. */
-  private answered(answers: readonly Answer[], signal: AbortSignal): Promise<Answer> {
+  private answered<A extends Answer>(answers: readonly A[], signal: AbortSignal): Promise<A> {
     return new Promise((resolve, reject) => {
       const end = () => {
         this.waiting = undefined;
@@ -264,7 +231,7 @@ export class ProgramRun {
         answers,
         take: (answer) => {
           end();
-          resolve(answer);
+          resolve(answer as A);
         },
       };
     });

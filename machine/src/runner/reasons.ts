@@ -1,4 +1,5 @@
 import { Told } from '@kerbe/core/schema/told';
+import { KIND_REASONS } from '../kinds/reasons.ts';
 
 /** Why a command is refused: told by its name, and shown by its sentence. */
 export const REASONS = {
@@ -18,27 +19,14 @@ export const REASONS = {
   held: 'The machine is held; go on or stop first.',
   'not-held': 'Nothing is held.',
   lifting: 'The bit is being lifted; wait until it stands.',
-  'bit-change': 'A bit is being changed; finish that, or stop the run.',
-  'release-first': 'The emergency stop is still pressed; release it so that the new bit can be measured.',
-  'clear-first': 'The stop has been released but not cleared; clear it before anything is measured.',
-  'no-change': 'No bit is being changed now.',
-  'no-question': 'Nothing is asked now.',
   'no-pause': 'The program does not wait for anyone now.',
   'other-operator': 'Someone else commands this bench; ask to take it over. Hold and Stop work from every page.',
   'not-asked': 'Nobody has asked to take this bench over.',
   'you-command': 'This page commands the bench already.',
   'jog-over': 'This move by hand has ended; let go and press again.',
-  'circuit-closed': 'The touch circuit is closed; take the plate off the bit.',
-  'circuit-untried':
-    'The touch circuit has not been sensed to close; clip it on and tap the plate against the bit first.',
-  'plate-there': 'Tick at Set-up that plate and clip are taken away first.',
-  'spindle-turning': 'The spindle is turning; stop it first.',
   'no-zero': 'Zero is not set for this job; set it with the touch plate at Set-up.',
   'zero-void': 'Zero does not hold any more; set it again at Set-up.',
   'zero-not-void': 'This zero holds for this job already.',
-  'no-setter': 'This bench has no tool setter; set zero in Z again with the new bit instead.',
-  'no-bit': 'Say which bit is in the spindle first.',
-  'other-bit': 'Another bit is in than the program begins with; put that one in and say so at Set-up.',
   'list-open': 'The list at Set-up is not ticked to its end.',
   unchecked: 'This program was not checked on this bench; look at its checks first.',
   'check-stale': 'Something has changed since this program was checked; look at its checks again.',
@@ -47,6 +35,8 @@ export const REASONS = {
   'nothing-broken': 'There is no run to be taken up.',
   'beyond-broken': 'The run did not get that far; choose an earlier line.',
   'step-too-long': 'A single step is at most 102 mm, and 26 mm up or down.',
+  'other-machine': 'The machine on this bench has nothing of that kind.',
+  ...KIND_REASONS,
 } as const;
 export type Reason = keyof typeof REASONS;
 

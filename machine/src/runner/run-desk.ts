@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { checkProgram } from './check-program.ts';
-import type { BenchFacts, Command, ProgramOrder } from './commands.ts';
+import type { Command, ProgramOrder } from './commands.ts';
 import type { ProgramStore } from './program-store.ts';
 import { ProgramRun, type RunContext } from './program-run.ts';
 import { CommandRefused } from './reasons.ts';
@@ -10,33 +10,32 @@ import type { ZeroKeeper } from './zero-keeper.ts';
 
 /** Checks programs, and lets a run start only as what was checked: the same text, bench, zero and bit. */
 export class RunDesk {
-  private checked?: { order: ProgramOrder; stamp: string; bits: number };
+  private checked?: { order: ProgramOrder; stamp: string };
 
   constructor(
     private readonly state: RunnerState,
     private readonly programs: ProgramStore,
     private readonly zero: ZeroKeeper,
-    private readonly facts: () => BenchFacts | undefined,
   ) {}
 
   /** What a check rests on besides the program: anything of it that changes makes the check worth nothing. */
   private stamp(): string {
     const { zero, origin, bit } = this.state;
-    return JSON.stringify([zero, origin, bit, this.facts()]);
+    return JSON.stringify([zero, origin, bit, this.state.facts]);
   }
 
   /** Looks at a program as this bench would run it now, and shows what was found. */
   async check(order: ProgramOrder): Promise<void> {
     const { state } = this;
     const stamp = this.stamp();
-    const { lines, looked, findings, bits } = await checkProgram(order, {
+    const { lines, looked, findings } = await checkProgram(order, {
       programs: this.programs,
-      facts: this.facts(),
+      facts: state.facts,
       origin: state.origin,
       zero: state.zero,
     });
     const { hash, jobId, revision } = order;
-    this.checked = { order, stamp, bits };
+    this.checked = { order, stamp };
     state.checked = {
       token: randomUUID(),
       hash,
@@ -55,18 +54,17 @@ export class RunDesk {
     command: Command & { command: 'run' | 'take-up' },
     context: Omit<RunContext, 'facts'>,
   ): Promise<ProgramRun> {
-    const { order, stamp, bits } = this.checked ?? {};
+    const { order, stamp } = this.checked ?? {};
     const { checked } = this.state;
-    const facts = this.facts();
+    const { facts } = this.state;
     if (!order || !checked || !facts || checked.token !== command.token) throw new CommandRefused('unchecked');
     const stale = () => stamp !== this.stamp() || this.state.checked?.token !== command.token;
     if (checked.hash !== command.hash || stale()) throw new CommandRefused('check-stale');
     if (checked.findings.length > 0) throw new CommandRefused('check-failed', checked.findings[0]);
     if (JSON.stringify(order.bench) !== JSON.stringify(facts)) throw new CommandRefused('other-bench');
     this.zero.demand(order.basis);
-    const [open] = openSteps(this.state, order.jobId);
+    const [open] = openSteps(this.state, facts, order.jobId);
     if (open) throw new CommandRefused('list-open', `Tick this at Set-up first: ${open.text}.`);
-    if ((bits ?? 0) > 1 && !facts.setter) throw new CommandRefused('no-setter');
     const run = new ProgramRun(order, command, { ...context, facts });
     await run.prepare();
     // Something may have happened while the program was read.

@@ -3,6 +3,7 @@ import { afterEach, describe, expect, test } from 'vitest';
 import type { Job } from '@kerbe/core/document/job';
 import type { ProgramOrder } from './commands.ts';
 import { routerOf } from '@kerbe/core/machines/router/bench';
+import { routerFacts } from '../kinds/router/facts.ts';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
@@ -93,14 +94,14 @@ describe('a start', () => {
     await refused((o) => (o.cuts[0].bit = o.cuts.at(-1)!.bit), /put it in and say so/);
     // Two bits may have one name.
     await refused((o) => o.cuts.forEach((cut) => (cut.bit = { ...cut.bit, id: 'twin' })), /put it in and say so/);
-    await refused((o) => (o.bench.spindleAfter = 5), /bench’s settings have changed/);
+    await refused((o) => (routerFacts(o.bench).spindleAfter = 5), /bench’s settings have changed/);
     expect(basisOf('job', job).job.id).toBe(order.basis.job.id);
     expect(result.cuts.length).toBe(2);
   });
   test('a program with two bits is refused on a bench that cannot measure the second, whatever the order says', async () => {
     const without = (job: Job) => (routerOf(job.bench).setter = null);
     const { order } = await setUp('comet-marker', without, 'no setter');
-    expect(order.bench.setter).toBeNull();
+    expect(routerFacts(order.bench).setter).toBeNull();
     await expect(bench.run(order)).rejects.toThrow(/no tool setter to measure a changed bit with/);
     const setter = { x: 580, y: 390 };
     const told = { ...structuredClone(order), bench: { ...order.bench, setter } };
@@ -318,10 +319,10 @@ describe('what is said of a run is true', () => {
       jobId: 'job',
       revision: '1',
       basis: basisOf('job', job),
-      bench: bench.runner.facts!,
+      bench: bench.state.facts!,
       plannedMinutes: 0.58,
       approach: 20,
-      spindle: 'program',
+      switchedOnBy: 'program',
       cuts: [{ title: 'a', from: 1, to: 5, bit: bench.state.bit!, plunge: 300 }],
     };
     await bench.tell({ command: 'feed', percent: 50 });

@@ -1,6 +1,7 @@
-import type { RouterState } from '../kinds/router/messages.ts';
+import type { MachineState } from '../link/machine-state.ts';
+import type { BenchFacts } from './bench-facts.ts';
 import type { BitShape, Zero } from './zero.ts';
-import type { BenchState } from './table.ts';
+import type { BenchState } from './states.ts';
 
 export type RunPhase = 'on' | 'done' | 'stopped' | 'failed' | 'lost';
 
@@ -58,7 +59,9 @@ export interface Checked {
 /** All that the screens need to know about a bench; sent on every change. */
 export interface RunnerState {
   bench: BenchState;
-  machine?: RouterState;
+  /** What it was told of the bench when it was connected last. */
+  facts?: BenchFacts;
+  machine?: MachineState;
   /** What it is busy with, in words. */
   doing?: string;
   /** The last problem, as a sentence. */

@@ -2,11 +2,11 @@
 import { tcp } from '../link/tcp.ts';
 import type { OpenTransport } from '../link/transport.ts';
 import { type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';
-import type { Driver } from '../kinds/driver.ts';
+import type { Driver, Telling } from '../kinds/driver.ts';
 import { driverOf } from '../kinds/kinds.ts';
-import type { RouterMessage, RouterState } from '../kinds/router/messages.ts';
-import type { RouterWire, Telling } from '../kinds/router/procedures.ts';
-import type { BenchFacts, Command, From } from './commands.ts';
+import type { MachineMessage, MachineState, MachineWire } from '../link/machine-state.ts';
+import type { BenchFacts } from './bench-facts.ts';
+import type { Command, From } from './commands.ts';
 import { RunDesk } from './run-desk.ts';
 import { LengthBook } from './length-book.ts';
 import { linkedAs, observe } from './observe.ts';
@@ -15,7 +15,8 @@ import type { ProgramStore } from './program-store.ts';
 import type { ProgramRun } from './program-run.ts';
 import { CommandRefused, type Reason } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
-import { afterEvent, ANYONE, answerTo, type BenchState, type EventName } from './table.ts';
+import type { BenchState, EventName } from './states.ts';
+import { afterEvent, ANYONE, answerTo, TABLE } from './table.ts';
 import { clearTicks } from './ticks.ts';
 import { whyNot } from './guards.ts';
 import { ZeroKeeper } from './zero-keeper.ts';
@@ -48,9 +49,7 @@ class HeldInStep extends Error {
  */
 export class Runner {
   readonly state: RunnerState = { bench: 'off', ticks: {} };
-  /** What it was told of the bench when it was connected. */
-  facts?: BenchFacts;
-  private wire?: RouterWire;
+  private wire?: MachineWire;
   private pending?: { done: Promise<void>; cancel: AbortController };
   private task?: { cancel: AbortController; ended: Promise<void> };
   private holdMark = 0;
@@ -64,13 +63,8 @@ export class Runner {
 
   constructor(private readonly parts: RunnerParts) {
     this.lengths = parts.lengths ?? new LengthBook();
-    this.zero = new ZeroKeeper(
-      this.state,
-      this.lengths,
-      () => this.changed(),
-      () => this.driver,
-    );
-    this.desk = new RunDesk(this.state, parts.programs, this.zero, () => this.facts);
+    this.zero = new ZeroKeeper(this.state, () => this.changed());
+    this.desk = new RunDesk(this.state, parts.programs, this.zero);
     this.operator = new Operator(this.state, () => this.changed());
   }
 
@@ -88,7 +82,7 @@ export class Runner {
     const answer = answerTo(state.bench, command.command);
     if (!ANYONE.includes(command.command)) refuse(this.operator.mayCommand(from));
     if ('refused' in answer) throw new CommandRefused(answer.refused);
-    refuse(whyNot(state, command, { setter: Boolean(this.facts?.setter) }));
+    refuse(whyNot(state, command));
     const next = answer.to;
 
     switch (command.command) {
@@ -110,8 +104,6 @@ export class Runner {
         this.zero.happened('board-moved');
         clearTicks(state, 'board-moved');
         return this.changed();
-      case 'bit-in':
-        return this.zero.bitIn(command.bit, from);
       case 'use-here':
         return this.zero.useHere(command.basis);
       case 'check':
@@ -129,11 +121,7 @@ export class Runner {
         return this.changed();
       case 'feed':
         return this.linked().control(`feed ${command.percent}`);
-      case 'spindle':
-        return this.linked().control(`spindle ${command.percent}`);
       case 'confirm':
-      case 'bit-changed':
-      case 'bit-is-right':
         this.go(next);
         return this.run_?.answer(command.command);
       case 'jog':
@@ -146,25 +134,30 @@ export class Runner {
         });
       case 'home':
         return this.begin(next, 'Homing', (wire, signal) => this.driver.home(wire, signal));
-      case 'zero':
-        return this.begin(next, 'Setting zero', (wire, signal) =>
-          this.zero.find(wire, command, from, this.telling(), signal),
-        );
-      case 'nudge-zero':
-        return this.begin(next, 'Moving zero', (wire, signal) => this.zero.nudge(wire, command.z, signal));
       case 'go-to-zero':
         this.zero.demand(command.basis);
         return this.begin(next, 'Going to zero: up, across, down', (wire, signal) =>
           this.driver.goToZero(wire, command.lift, signal),
         );
-      case 'measure':
-        return this.begin(next, 'Measuring the bit', (wire, signal) =>
-          this.zero.measure(wire, this.facts!.setter!, this.telling(), signal),
-        );
       case 'run':
         return this.startRun(command, next);
       case 'take-up':
         return this.startRun(command, next);
+      default:
+        return this.driver.own(command, from, {
+          state,
+          facts: state.facts!,
+          lengths: this.lengths,
+          telling: this.telling(),
+          changed: () => this.changed(),
+          happened: (change) => this.zero.happened(change),
+          control: (word) => this.linked().control(word),
+          begin: (doing, work) => this.begin(next, doing, work),
+          answer: () => {
+            this.go(next);
+            this.run_?.answer(command.command);
+          },
+        });
     }
   }
 
@@ -214,7 +207,7 @@ export class Runner {
     const open = async () => {
       try {
         const driver = driverOf(bench.kind);
-        const wire: RouterWire = await Wire.open<RouterState>(
+        const wire: MachineWire = await Wire.open<MachineState>(
           (this.parts.open ?? tcp)(port),
           (value) => driver.message.parse(value),
           (message, own) => this.heard(own, message),
@@ -222,9 +215,9 @@ export class Runner {
           cancel.signal,
         );
         this.wire = wire;
-        this.facts = bench;
+        state.facts = bench;
         this.clock = wire.state!.clock;
-        wire.control(`watch ${bench.spindleAfter}`);
+        driver.greet(wire, bench);
         state.machine = wire.state!;
         this.event(linkedAs(wire.state!));
       } catch (error) {
@@ -246,7 +239,7 @@ export class Runner {
     else this.go('off');
   }
 
-  private gone(wire: RouterWire, fault: LinkFault): void {
+  private gone(wire: MachineWire, fault: LinkFault): void {
     if (this.wire !== wire) return;
     this.wire = undefined;
     const { state } = this;
@@ -260,15 +253,15 @@ export class Runner {
 
   /** How the machine of the connected bench is led. */
   private get driver(): Driver {
-    return driverOf(this.facts!.kind);
+    return driverOf(this.state.facts!.kind);
   }
 
-  private linked(): RouterWire {
+  private linked(): MachineWire {
     if (!this.wire) throw new CommandRefused('not-connected');
     return this.wire;
   }
 
-  private heard(wire: RouterWire, { state: machine, alarm, error }: RouterMessage): void {
+  private heard(wire: MachineWire, { state: machine, alarm, error }: MachineMessage): void {
     if (this.wire !== wire) return;
     const { state } = this;
     if (alarm) state.problem = `The machine has stopped: ${alarm}.`;
@@ -276,7 +269,7 @@ export class Runner {
     if (machine) {
       const before = state.machine;
       state.machine = machine;
-      if (machine.touching) state.circuit = now();
+      if (state.facts) driverOf(state.facts.kind).noted(state, machine);
       this.timed(machine.clock);
       observe(machine, before, {
         state,
@@ -305,7 +298,7 @@ export class Runner {
   private begin(
     next: BenchState,
     doing: string,
-    work: (wire: RouterWire, signal: AbortSignal) => Promise<void>,
+    work: (wire: MachineWire, signal: AbortSignal) => Promise<void>,
     ended: (error: unknown) => void = () => {},
   ): void {
     const wire = this.linked();
@@ -332,7 +325,7 @@ export class Runner {
   }
 
   /** How a task that has ended leaves the bench. */
-  private settle(wire: RouterWire, failure: unknown): void {
+  private settle(wire: MachineWire, failure: unknown): void {
     const { state } = this;
     if (failure === undefined) this.event(wire.state!.homed ? 'task-done' : 'task-done-unhomed');
     else if (failure instanceof HeldInStep) return;
@@ -367,16 +360,15 @@ export class Runner {
     const wire = this.linked();
     // Asked twice it is one stop.
     if (state.bench === 'stopping' || state.bench === 'lifting') return;
-    const plain = state.bench.replace(/^held:/, '');
-    // A bit that may stand in the work comes out of it; hands may be near in a bit change, and a probe stays where it is.
+    // A tool that may stand in the work comes out of it; hands may be near in a change, and a probe stays where it is.
     this.lift =
-      (plain === 'running' || plain === 'paused' || state.bench === 'left') &&
+      TABLE[state.bench].lifts === true &&
       state.machine?.homed === true &&
       state.machine.word !== 'alarm' &&
       state.machine.word !== 'emergency';
     if (next === state.bench) {
-      // Standing, there is nothing to stop but a spindle that was left turning.
-      if (state.bench === 'ready' && (state.machine?.spindle ?? 0) > 0) {
+      // Standing, there is nothing to stop but what was left on.
+      if (state.bench === 'ready' && state.machine && this.driver.live(state.machine)) {
         this.go('stopping');
         this.lift = true;
         void this.stand(wire);
@@ -393,7 +385,7 @@ export class Runner {
   }
 
   /** After Stop: waits until the machine stands, lifts where that is safe, and says what the bench is at. */
-  private async stand(wire: RouterWire): Promise<void> {
+  private async stand(wire: MachineWire): Promise<void> {
     const { state } = this;
     if (state.bench !== 'stopping') return;
     const cancel = new AbortController();
@@ -420,7 +412,7 @@ export class Runner {
           this.event('lift-begins');
           await this.driver.leaveWork(wire, cancel.signal);
           await wire.fresh(cancel.signal);
-        } else if (wire.state!.spindle > 0) await this.driver.switchOff(wire, cancel.signal);
+        } else if (this.driver.live(wire.state!)) await this.driver.switchOff(wire, cancel.signal);
         const lifted = state.bench === 'lifting';
         const homed = wire.state!.homed;
         this.task = undefined;
@@ -488,7 +480,7 @@ export class Runner {
     }
   }
 
-  private endJog(machine: RouterState): void {
+  private endJog(machine: MachineState): void {
     this.state.doing = undefined;
     this.event(machine.homed ? 'task-done' : 'task-done-unhomed');
   }
@@ -515,7 +507,6 @@ export class Runner {
       changed: () => this.changed(),
       telling: this.telling(),
       happened: (change) => this.zero.happened(change),
-      shiftZero: (wire, by, bit, reading, signal) => this.zero.shift(wire, by, bit, reading, signal),
     });
     const again = answerTo(state.bench, command.command);
     if ('refused' in again) throw new CommandRefused(again.refused);

@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from 'vitest';
+import { routerState } from '../kinds/router/messages.ts';
 import { basisOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
@@ -96,7 +97,10 @@ describe('Stop, by what is on', () => {
   test('standing with a spindle that was left turning: it comes up, and the spindle goes off', async () => {
     await setUp();
     bench.router.block('S12000 M3');
-    await bench.until(() => bench.router.state().spindle > 10_000 && bench.state.machine!.spindle > 0, 'the spindle');
+    await bench.until(
+      () => bench.router.state().spindle > 10_000 && routerState(bench.state.machine)!.spindle > 0,
+      'the spindle',
+    );
     const { before, after } = await stopped();
     expect(before.spindle).toBeGreaterThan(10_000);
     expect(after).toMatchObject({
@@ -265,10 +269,10 @@ describe('Hold holds everything', () => {
       jobId: 'job',
       revision: '1',
       basis,
-      bench: bench.runner.facts!,
+      bench: bench.state.facts!,
       plannedMinutes: 1,
       approach: 10,
-      spindle: 'program' as const,
+      switchedOnBy: 'program' as const,
       cuts: [{ title: 'a', from: 4, to: 8, bit, plunge: 300 }],
     };
     await bench.run(order);

@@ -5,19 +5,8 @@ import type { Command, ProgramOrder } from './commands.ts';
 import { basisOf, bitShapeOf } from './of-job.ts';
 import { REASONS } from './reasons.ts';
 import { refusalOf } from './guards.ts';
-import {
-  afterEvent,
-  answerTo,
-  atRest,
-  type BenchState,
-  COMMANDS,
-  type CommandName,
-  EVENTS,
-  HOLDABLE,
-  inRun,
-  STATES,
-  TABLE,
-} from './table.ts';
+import { type BenchState, COMMANDS, type CommandName, EVENTS, HOLDABLE } from './states.ts';
+import { afterEvent, answerTo, atRest, inRun, STATES, TABLE } from './table.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
 describe('the table', () => {
@@ -115,7 +104,7 @@ class Tell implements fc.AsyncCommand<Model, TestBench> {
     const state = real.state.bench;
     const before = real.router.state();
     const answer = answerTo(state, command.command);
-    const expected = refusalOf(real.state, command.command as never, { setter: Boolean(real.runner.facts?.setter) });
+    const expected = refusalOf(real.state, command.command as never);
     let refused: string | undefined;
     try {
       await real.tell(command);

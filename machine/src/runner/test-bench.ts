@@ -16,7 +16,8 @@ import { programFacts, programPlace, linesOf } from './program-facts.ts';
 import type { ProgramStore, Timeline } from './program-store.ts';
 import { Runner } from './runner.ts';
 import type { RunState } from './runner-state.ts';
-import { TICKS } from './ticks.ts';
+import { routerBench } from '../kinds/router/bench-kind.ts';
+import { routerState } from '../kinds/router/messages.ts';
 
 /** Programs kept in memory, for tests. */
 export class KeptPrograms implements ProgramStore {
@@ -163,7 +164,7 @@ export class TestBench {
     this.hand({ hand: 'tap', on: true });
     await this.until(() => this.state.circuit !== undefined, 'the circuit');
     this.hand({ hand: 'tap', on: false });
-    await this.until(() => this.state.machine?.touching === false, 'the circuit to open');
+    await this.until(() => routerState(this.state.machine)?.touching === false, 'the circuit to open');
     const look = this.router.look() as {
       tip: Place;
       plate: { x0: number; x1: number; y0: number; y1: number; z1: number };
@@ -195,7 +196,7 @@ export class TestBench {
   async clearPlate(job = 'job'): Promise<void> {
     this.hand({ hand: 'clip', on: false });
     this.hand({ hand: 'plate', place: 'away' });
-    for (const { id } of TICKS) await this.tell({ command: 'tick', step: id, on: true, job });
+    for (const { id } of routerBench.ticks) await this.tell({ command: 'tick', step: id, on: true, job });
   }
 
   /** Everything up to a zero on the lower left corner with the list ticked. */

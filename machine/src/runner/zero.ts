@@ -27,8 +27,8 @@ export const BasisSchema = z.object({
   at: z.object({ x: Place, y: Place }),
   /** Thickness at the lower left, lower right, upper right and upper left corner, mm. */
   corners: z.tuple([Size, Size, Size, Size]),
-  /** The bench's touch plate, mm. */
-  plate: z.object({ thickness: Size, side: Size, size: Size }),
+  /** The touch plate of a bench that has one, mm. */
+  plate: z.object({ thickness: Size, side: Size, size: Size }).optional(),
 });
 export type Basis = z.infer<typeof BasisSchema>;
 
@@ -225,7 +225,9 @@ function changes(part: ZeroPart, now: Basis): Change[] {
     else if (other(riseOf(then, part.method, part.corner), riseOf(now, part.method, part.corner)))
       out.push('thickness-derived');
   }
-  const plate = (['thickness', 'side', 'size'] as const).some((key) => other(then.plate[key], now.plate[key]));
+  const plate = (['thickness', 'side', 'size'] as const).some((key) =>
+    other(then.plate?.[key] ?? 0, now.plate?.[key] ?? 0),
+  );
   if (plate) out.push('other-plate');
   return out;
 }

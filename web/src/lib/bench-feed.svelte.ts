@@ -123,9 +123,9 @@ export class BenchFeed {
   }
 
   /** Why a button would be refused now, in a sentence; nothing where it would not. */
-  whyNot(command: PageCommand['command'] | 'run' | 'take-up', setter = true): string | undefined {
+  whyNot(command: PageCommand['command'] | 'run' | 'take-up'): string | undefined {
     if (!this.mine && !ANYONE.includes(command)) return REASONS['other-operator'];
-    const reason = refusalOf(this.state, command, { setter });
+    const reason = refusalOf(this.state, command);
     return reason && REASONS[reason];
   }
 

@@ -1,16 +1,10 @@
-import type { BenchFacts } from '../../runner/commands.ts';
+import type { BenchFacts } from '../../runner/bench-facts.ts';
 import { acrossFrom, type Basis, type BitShape, type Corner, type Method, riseOf } from '../../runner/zero.ts';
 import type { Coordinates, Wire } from '../../link/wire.ts';
+import type { Telling } from '../driver.ts';
 import type { RouterState } from './messages.ts';
 
 export type RouterWire = Wire<RouterState>;
-
-/** What a procedure tells whoever started it. */
-export interface Telling {
-  say(doing: string): void;
-  /** A probe move begins, or the bit has come away again from what it touched. */
-  probing(on: boolean): void;
-}
 
 /** The tip goes this far under the plate's top to find its sides, mm. */
 const UNDER_TOP = 6;
@@ -47,7 +41,7 @@ export async function touchOff(
   telling: Telling,
   signal: AbortSignal,
 ): Promise<WorkOffset> {
-  const { plate } = basis;
+  const plate = basis.plate!;
   telling.say('Feeling for the top of the plate');
   await wire.run(signal, MILLIMETRES);
   const top = await twice(wire, 'Z', -1, SEARCH.plate, telling, signal, OVER_PLATE);

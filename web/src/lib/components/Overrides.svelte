@@ -1,26 +1,29 @@
 <script lang="ts">
   import { Minus, Plus } from '@lucide/svelte';
   import { useBench } from '$lib/bench-feed.svelte';
+  import type { Override } from '$lib/benches/bench-pages';
+  import { pagesOf } from '$lib/benches/kinds';
+  import { useWorkplace } from '$lib/workplace.svelte';
 
+  const { session } = useWorkplace();
   const feed = useBench();
-  const machine = $derived(feed.state.machine);
-  const rows = $derived([
-    { command: 'feed', name: 'Feed', less: 'Slower', more: 'Faster', now: machine?.override ?? 100, from: 10, to: 200 },
+  const rows = $derived<Override[]>([
     {
-      command: 'spindle',
-      name: 'Spindle',
-      less: 'Turn slower',
-      more: 'Turn faster',
-      now: machine?.spindleOverride ?? 100,
-      from: 50,
-      to: 150,
+      name: 'Feed',
+      less: 'Slower',
+      more: 'Faster',
+      now: feed.state.machine?.override ?? 100,
+      from: 10,
+      to: 200,
+      command: (percent) => ({ command: 'feed', percent }),
     },
-  ] as const);
+    ...pagesOf(session.job.bench).overrides(feed.state),
+  ]);
 </script>
 
-{#each rows as { command, name, less, more, now, from, to } (command)}
-  {@const set = (percent: number) => feed.tell({ command, percent: Math.min(to, Math.max(from, percent)) })}
-  {@const why = feed.whyNot(command)}
+{#each rows as { command, name, less, more, now, from, to } (name)}
+  {@const set = (percent: number) => feed.tell(command(Math.min(to, Math.max(from, percent))))}
+  {@const why = feed.whyNot(command(now).command)}
   <div class="override rule">
     <span>{name}</span>
     <button

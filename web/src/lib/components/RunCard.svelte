@@ -1,12 +1,11 @@
 <script lang="ts">
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { inRun } from '@kerbe/machine/runner/table';
+  import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
-  import BitChange from './BitChange.svelte';
   import Operator from './Operator.svelte';
   import Overrides from './Overrides.svelte';
-  import StandInHands from './StandInHands.svelte';
   import StartRun from './StartRun.svelte';
   import TakeUp from './TakeUp.svelte';
 
@@ -17,6 +16,7 @@
     feed.state.run && feed.state.run.jobId !== session.id && !feed.state.run.endedAt ? feed.state.run : undefined,
   );
   const on = $derived(run !== undefined && !run.endedAt);
+  const pages = $derived(pagesOf(session.job.bench));
   const linked = $derived(session.job.bench.link === 'stand-in');
   /** Why the link was lost stands in the run's end already; in a run only a hold by itself has to be told. */
   const told = $derived(feed.state.bench === 'lost' || (on && !feed.state.bench.startsWith('held:')));
@@ -29,7 +29,7 @@
 </div>
 <Operator />
 {#if on}
-  <BitChange />
+  <pages.InRun />
   {#if run!.prompt}
     <section class="prompt" aria-label="The program waits">
       <h2>The program waits for you</h2>
@@ -41,7 +41,7 @@
         onclick={() => feed.tell({ command: 'confirm' })}>It is done: go on</button
       >
     </section>
-    {#if linked}<StandInHands bit={session.job.bits.find(({ id }) => id === feed.state.bit?.id)} />{/if}
+    {#if linked}<pages.Hands tool={session.job.bits.find(({ id }) => id === feed.state.bit?.id)} />{/if}
   {/if}
   {#if inRun(feed.state.bench) && !run!.bit}<Overrides />{/if}
 {:else}

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { decimalsIn, mmPer } from '@kerbe/core/quantity/units';
-  import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { TABLE } from '@kerbe/machine/runner/table';
+  import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -55,10 +55,10 @@
   <p class="line" role="status">
     line {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')} made · {run.endedAt
       ? run.phase
-      : (feed.state.doing ?? TABLE[feed.state.bench].says)} · {dialectOf(routerOf(session.job.bench)).spindle ===
-    'operator'
-      ? 'spindle by hand'
-      : `${feed.state.machine?.spindle.toLocaleString('en') ?? 0} rpm`}
+      : (feed.state.doing ?? TABLE[feed.state.bench].says)} · {pagesOf(session.job.bench).on(
+      session.job.bench,
+      feed.state,
+    )}
   </p>
 {/if}
 

@@ -1,17 +1,14 @@
 <script lang="ts">
   import type { BaseBench } from '@kerbe/core/document/bench';
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { TABLE } from '@kerbe/machine/runner/table';
+  import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
   import { me } from '$lib/me.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
-  import HandMoves from './HandMoves.svelte';
   import Operator from './Operator.svelte';
   import SetupList from './SetupList.svelte';
-  import StandInHands from './StandInHands.svelte';
-  import ZeroByPlate from './ZeroByPlate.svelte';
 
   let { benches }: { benches: BaseBench[] } = $props();
   const { session } = useWorkplace();
@@ -21,18 +18,11 @@
   const bench = $derived(job.bench);
   const state_ = $derived(feed.state);
   const connected = $derived(state_.machine !== undefined);
+  const pages = $derived(pagesOf(bench));
   const linked = $derived(bench.link === 'stand-in');
 
-  let method = $state<'corner' | 'flat' | 'spoilboard'>('corner');
-  let corner = $state<'lower-left' | 'lower-right' | 'upper-right' | 'upper-left'>('lower-left');
-
-  const firstCut = $derived(session.view?.cuts.find((cut) => !cut.problem));
-  /** Which bit is to be put in: the first, unless another is chosen for a program that begins with another. */
-  let chosen = $state<string>();
-  const bit = $derived(job.bits.find(({ id }) => id === (chosen ?? firstCut?.bit)));
-  const used = $derived(job.bits.filter(({ id }) => session.view?.cuts.some((cut) => cut.bit === id && !cut.problem)));
   const whyGo = $derived(feed.whyNot('go-to-zero'));
-  const stopped = $derived(state_.bench === 'alarm' || state_.bench === 'changing-released');
+  const stopped = $derived(TABLE[state_.bench].stopped === 'released');
 </script>
 
 <div class="card-head">
@@ -81,7 +71,7 @@
         type="button"
         onclick={() => feed.tell({ command: 'connect', job: session.id })}
         disabled={state_.bench === 'connecting' || session.saving !== 'kept' || feed.whyNot('connect') !== undefined}
-        >{state_.bench === 'connecting' ? 'Connecting…' : 'Connect the stand-in router'}</button
+        >{state_.bench === 'connecting' ? 'Connecting…' : `Connect the stand-in ${pages.called}`}</button
       >
     {:else}
       <button
@@ -116,29 +106,7 @@
 <SetupList {linked} />
 
 {#if connected && linked}
-  <section class="rule" aria-label="The bit in the spindle">
-    <h2>The bit in the spindle</h2>
-    <p class="sentence">
-      {#if state_.bit}<strong>{state_.bit.name}</strong> was said to be in.{:else}Nothing was said of it yet.{/if}
-      Put in {#if used.length > 1}<Choice
-          name="bit to put in"
-          value={bit?.id ?? ''}
-          options={used.map(({ id }) => ({ value: id, label: bitShapeOf(job.bits, id).name }))}
-          onchange={(value) => (chosen = value)}
-        />{:else}<strong>{bit?.name ?? 'no bit: this job has no cuts'}</strong>{/if}, with the spindle made safe, and
-      say so. Nothing senses which bit it is.
-    </p>
-    <button
-      class="plain-button"
-      type="button"
-      disabled={!bit || feed.whyNot('bit-in') !== undefined}
-      onclick={() => feed.tell({ command: 'bit-in', bit: bitShapeOf(job.bits, bit!.id) })}
-      >{bit?.name ?? 'The bit'} is in</button
-    >
-  </section>
-  <StandInHands {bit} plate={{ method, corner }} stock />
-  <HandMoves />
-  <ZeroByPlate bind:method bind:corner />
+  <pages.AtSetup />
 {/if}
 <p class="care mute">
   The machine’s own manual and your workshop’s rules come first. Never reach in with the spindle live. A button on this

@@ -1,8 +1,11 @@
 <script lang="ts">
   import { zeroWords } from '@kerbe/core/machines/programs';
-  import { TICKS } from '@kerbe/machine/runner/ticks';
+  import { benchKindOf } from '@kerbe/machine/kinds/bench-kinds';
+  import { isTicked } from '@kerbe/machine/runner/ticks';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero } from '@kerbe/machine/runner/zero';
+  import type { SetupLine } from '$lib/benches/bench-pages';
+  import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -19,61 +22,32 @@
   const zeroHolds = $derived(judged.xy === 'kept' && judged.z === 'kept');
   let own = $state<Record<string, boolean>>({});
 
-  const TEXT: Record<string, () => string> = {
-    warm: () => 'Spindle warm: about ten minutes where its bearings are greased',
-    pins: () => 'Pins up, stock against them',
-    held: () => `Stock held by ${job.stock.holdDown}; only then the pins down`,
-    plate: () => 'Plate and clip taken away',
-    dust: () => 'Dust boot on, dust collection on',
-    eyes: () => 'Hearing and eyes protected',
-    hand: () => 'A hand at the emergency stop',
-  };
-
-  interface Line {
-    id: string;
-    text: string;
-    /** What it rests on, of a line that is not ticked here. */
-    rests?: { word: string; good: boolean };
-  }
-  const lines = $derived.by((): Line[] => {
-    const ticks = Object.fromEntries(TICKS.map(({ id }) => [id, { id, text: TEXT[id]() }]));
-    const sensed = (is: boolean) => ({ word: !linked ? '' : is ? 'sensed' : 'not known', good: is });
-    const said = state_.bit;
-    return [
-      { id: 'on', text: 'Machine on and connected', rests: linked ? sensed(connected) : undefined },
-      { id: 'home', text: 'Homed', rests: linked ? sensed(Boolean(state_.machine?.homed)) : undefined },
-      ticks.warm,
-      ticks.pins,
-      ticks.held,
-      {
-        id: 'bit',
-        text: `${bit?.name ?? 'First bit'} in, with the spindle made safe`,
-        rests: linked
-          ? said?.id === bit?.id && said
-            ? { word: `said ${clockTime(said.at)}`, good: true }
-            : { word: said ? `${said.name} was said` : 'not known', good: false }
-          : undefined,
+  const lines = $derived.by((): SetupLine[] => {
+    const rests = (word: string, good: boolean) => (linked ? { word, good } : undefined);
+    const sensed = (is: boolean) => rests(is ? 'sensed' : 'not known', is);
+    return pagesOf(job.bench).list({
+      job,
+      tool: bit,
+      state: linked ? state_ : undefined,
+      common: {
+        on: { id: 'on', text: 'Machine on and connected', rests: sensed(connected) },
+        home: { id: 'home', text: 'Homed', rests: sensed(Boolean(state_.machine?.homed)) },
+        zero: {
+          id: 'zero',
+          text: `Zero set: ${zeroWords(job)}`,
+          rests: zeroHolds
+            ? rests(`set ${clockTime(state_.zero!.z!.at)}`, true)
+            : rests(state_.zero ? 'void' : 'not known', false),
+        },
       },
-      {
-        id: 'zero',
-        text: `Zero set: ${zeroWords(job)}`,
-        rests: linked
-          ? zeroHolds
-            ? { word: `set ${clockTime(state_.zero!.z!.at)}`, good: true }
-            : { word: state_.zero ? 'void' : 'not known', good: false }
-          : undefined,
-      },
-      ticks.plate,
-      ticks.dust,
-      ticks.eyes,
-      ticks.hand,
-    ];
+    });
   });
+  const ticks = $derived(benchKindOf(job.bench).ticks);
   const ticked = (id: string) => {
-    const tick = state_.ticks[id];
-    return tick && (id === 'warm' || tick.job === session.id) ? tick : undefined;
+    const tick = ticks.find((each) => each.id === id);
+    return tick && isTicked(state_, tick, session.id) ? state_.ticks[id] : undefined;
   };
-  const isTicked = (id: string) => (linked ? ticked(id) !== undefined : (own[id] ?? false));
+  const isOn = (id: string) => (linked ? ticked(id) !== undefined : (own[id] ?? false));
   const why = $derived(linked ? feed.whyNot('tick') : undefined);
 
   function tick(id: string, on: boolean): void {
@@ -95,7 +69,7 @@
           ><input
             class="checkbox"
             type="checkbox"
-            checked={isTicked(line.id)}
+            checked={isOn(line.id)}
             disabled={why !== undefined}
             onchange={(event) => tick(line.id, event.currentTarget.checked)}
           />

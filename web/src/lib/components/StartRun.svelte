@@ -6,7 +6,6 @@
   import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { machineKindOf } from '@kerbe/core/machines/kinds';
-  import { routerOf } from '@kerbe/core/machines/router/bench';
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
   import { send } from '$lib/send';
@@ -30,12 +29,12 @@
       ? state_.checked
       : undefined,
   );
-  const [open] = $derived(openSteps(state_, session.id));
+  const [open] = $derived(openSteps(state_, session.job.bench, session.id));
   const trouble = $derived(zeroTrouble(judgeZero(state_.zero, basisOf(session.id, session.job))));
   /** What keeps it from starting, and where that is put right. */
   const why = $derived.by((): { text: string; stop: 'set-up' | 'proof' } | undefined => {
     const at = (text: string | undefined) => (text ? { text, stop: 'set-up' as const } : undefined);
-    const refused = at(feed.whyNot('run', routerOf(session.job.bench).setter !== null));
+    const refused = at(feed.whyNot('run'));
     if (!state_.machine) return refused;
     if (wrong.length) return { text: `Mend this first: ${wrong[0].text}`, stop: 'proof' };
     return refused ?? at(trouble) ?? at(open && `Tick this at Set-up first: ${open.text}.`);

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { routerOf } from '@kerbe/core/machines/router/bench';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -38,7 +37,7 @@
   const checked = $derived<Checked | undefined>(
     feed.state.checked && feed.state.checked.hash === run?.hash ? feed.state.checked : undefined,
   );
-  const why = $derived(feed.whyNot('take-up', routerOf(session.job.bench).setter !== null));
+  const why = $derived(feed.whyNot('take-up'));
 
   async function ask(path: string, body: unknown): Promise<void> {
     problem = undefined;

@@ -26,30 +26,17 @@ async function filledIn(bench: string, db: () => Promise<Kysely<Tables>>, comman
       throw new BenchProblem(`This job is for ${job.bench.name}; choose this bench at Set-up first.`);
     return job;
   };
-  switch (command.command) {
-    case 'connect': {
-      const job = await jobFor(command.job);
-      if (job.bench.link !== 'stand-in')
-        throw new BenchProblem('This bench is not linked to Kerbe; its programs are carried over by hand.');
-      return { command: 'connect', port: doorOf(bench).standIn, bench: benchFactsOf(job) };
-    }
-    case 'zero': {
-      const job = await jobFor(command.job);
-      const { method, corner } = command;
-      return { command: 'zero', method, corner, basis: basisOf(command.job, job) };
-    }
-    case 'go-to-zero': {
-      const job = await jobFor(command.job);
-      const { stock } = job;
-      // Over the work, also where zero lies on the board under it.
-      const lift = stock.lift + (stock.zeroZ === 'stock' ? 0 : Math.max(...stock.corners));
-      return { command: 'go-to-zero', basis: basisOf(command.job, job), lift };
-    }
-    case 'use-here': {
-      const job = await jobFor(command.job);
-      return { command: 'use-here', basis: basisOf(command.job, job) };
-    }
-    default:
-      return command;
+  if (!('job' in command) || command.command === 'tick') return command;
+  const job = await jobFor(command.job);
+  if (command.command === 'connect') {
+    if (job.bench.link !== 'stand-in')
+      throw new BenchProblem('This bench is not linked to Kerbe; its programs are carried over by hand.');
+    return { command: 'connect', port: doorOf(bench).standIn, bench: benchFactsOf(job) };
   }
+  const { job: id, ...rest } = command;
+  const { stock } = job;
+  // Over the work, also where zero lies on the board under it.
+  const lift = stock.lift + (stock.zeroZ === 'stock' ? 0 : Math.max(...stock.corners));
+  // The runner looks at it once more, and leaves out what a command has no use for.
+  return { ...rest, basis: basisOf(id, job), lift } as Command;
 }

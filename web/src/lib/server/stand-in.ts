@@ -1,4 +1,4 @@
-import type { Hand } from '@kerbe/machine/kinds/router/stand-in/hands';
+import type { Hand } from '@kerbe/machine/kinds/hands';
 import { BenchProblem, doorOf } from './runner-client.ts';
 
 /** What someone beside the simulated machine sees. */

@@ -15,7 +15,8 @@ import { make, type Stretch, touchedOn } from './stretch.ts';
 import { Table } from './table.ts';
 import { Watchdog } from './watchdog.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
-import type { RouterState, RouterWord } from '../messages.ts';
+import type { MachineWord } from '../../../link/machine-state.ts';
+import type { RouterState } from '../messages.ts';
 
 /** A hand-held move goes on this long after it was last asked for, seconds of real time. */
 const DRIVE_FOR = 0.14;
@@ -519,7 +520,7 @@ export class StandInRouter {
     };
   }
 
-  private stateWord(): RouterWord {
+  private stateWord(): MachineWord {
     if (this.emergency) return 'emergency';
     if (this.alarm) return 'alarm';
     if (this.lifting) return 'moving';

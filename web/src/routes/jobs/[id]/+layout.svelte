@@ -12,7 +12,7 @@
   import RunFigures from '$lib/components/RunFigures.svelte';
   import Section from '$lib/components/Section.svelte';
   import Sheet from '$lib/components/Sheet.svelte';
-  import WindowView from '$lib/components/WindowView.svelte';
+  import { pagesOf } from '$lib/benches/kinds';
   import { JobSession } from '$lib/job-session.svelte';
   import { routeStates } from '$lib/route-states';
   import { Scheme } from '$lib/scheme.svelte';
@@ -48,6 +48,7 @@
     document.documentElement.setAttribute('data-scheme', scheme.at(stop));
   });
   const job = $derived(session.job);
+  const Window = $derived(pagesOf(job.bench).Window);
   const unit = $derived(job.unit);
   const view = $derived(session.view);
   const run = $derived(feed.state.run?.jobId === session.id ? feed.state.run : undefined);
@@ -134,7 +135,7 @@
       {#if stop === 'proof' && workplace.showPiece}
         <Relief />
       {:else if stop === 'set-up' && job.bench.link === 'stand-in' && workplace.showMachine}
-        <WindowView />
+        <Window />
       {:else}
         <Sheet {stop} bit={stop === 'run' ? bit : undefined} {done} />
       {/if}

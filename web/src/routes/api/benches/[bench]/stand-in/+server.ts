@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { HandSchema } from '@kerbe/machine/kinds/router/stand-in/hands';
+import { HandSchema } from '@kerbe/machine/kinds/hands';
 import { taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
 import { lend, look } from '$lib/server/stand-in';

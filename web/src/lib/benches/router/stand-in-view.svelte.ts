@@ -1,6 +1,6 @@
 import { sentenceOf } from '@kerbe/core/schema/told';
-import type { Hand } from '@kerbe/machine/kinds/router/stand-in/hands';
-import { send } from './send';
+import type { Hand } from '@kerbe/machine/kinds/hands';
+import { send } from '$lib/send';
 
 /** What the stand-in shows of itself, as someone beside it would see it; see docs/stand-in.md. */
 export interface Look {

@@ -3,12 +3,12 @@
   import type { BaseTool } from '@kerbe/core/document/tool';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { StandInView } from '$lib/stand-in-view.svelte';
+  import { StandInView } from './stand-in-view.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
     /** The bit that is wanted in the spindle now. */
-    bit?: BaseTool;
+    tool?: BaseTool;
     /** Where the plate is wanted, where it is. */
     plate?: {
       method: 'corner' | 'flat' | 'spoilboard';
@@ -16,7 +16,7 @@
     };
     stock?: boolean;
   }
-  let { bit, plate, stock = false }: Props = $props();
+  let { tool, plate, stock = false }: Props = $props();
   const { session } = useWorkplace();
   const job = $derived(session.job);
   const feed = useBench();
@@ -24,7 +24,7 @@
   $effect(() => view.watch());
   const look = $derived(view.look);
   const byHand = $derived(dialectOf(routerOf(session.job.bench)).spindle === 'operator');
-  const speed = $derived(session.view?.cuts.find((cut) => cut.bit === bit?.id)?.speed ?? 0);
+  const speed = $derived(session.view?.cuts.find((cut) => cut.bit === tool?.id)?.speed ?? 0);
 </script>
 
 <section class="rule" aria-label="Hands at the stand-in">
@@ -42,12 +42,12 @@
         >Lay the stock</button
       >
     {/if}
-    {#if bit}
+    {#if tool}
       <button
         class="plain-button"
         type="button"
-        onclick={() => view.lend({ hand: 'bit', ...bitShapeOf(job.bits, bit.id) })}
-        >Put {bit.name} in the stand-in</button
+        onclick={() => view.lend({ hand: 'bit', ...bitShapeOf(job.bits, tool.id) })}
+        >Put {tool.name} in the stand-in</button
       >
     {/if}
     {#if plate && look}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { formatLength } from '@kerbe/core/quantity/format';
+  import { TABLE } from '@kerbe/machine/runner/table';
   import { useBench } from '$lib/bench-feed.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
   import StandInHands from './StandInHands.svelte';
@@ -14,7 +15,7 @@
   const released = $derived(bench === 'changing-released');
   const bit = $derived(session.job.bits.find(({ id }) => id === wanted?.id));
   const why = $derived(feed.whyNot('bit-changed'));
-  const waits = $derived(['changing', 'changing-safe', 'changing-released', 'asking'].includes(bench));
+  const waits = $derived(TABLE[bench].hands === true);
 </script>
 
 {#if wanted}
@@ -69,7 +70,7 @@
       {/if}
     {/if}
   </section>
-  {#if waits && session.job.bench.link === 'stand-in'}<StandInHands {bit} />{/if}
+  {#if waits && session.job.bench.link === 'stand-in'}<StandInHands tool={bit} />{/if}
 {/if}
 
 <style>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { StandInView } from '$lib/stand-in-view.svelte';
+  import { StandInView } from './stand-in-view.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   const { session } = useWorkplace();

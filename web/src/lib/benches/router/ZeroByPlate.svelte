@@ -7,8 +7,8 @@
   import { useBench } from '$lib/bench-feed.svelte';
   import { clockTime } from '$lib/clock-time';
   import { useWorkplace } from '$lib/workplace.svelte';
-  import Choice from './Choice.svelte';
-  import UseHere from './UseHere.svelte';
+  import Choice from '$lib/components/Choice.svelte';
+  import UseHere from '$lib/components/UseHere.svelte';
 
   interface Props {
     method: 'corner' | 'flat' | 'spoilboard';
@@ -24,7 +24,7 @@
   const judged = $derived(judgeZero(zero, basis));
   const trouble = $derived(zero && zeroTrouble(judged));
   const why = $derived(feed.whyNot('zero'));
-  const whyMeasure = $derived(feed.whyNot('measure', bench.setter !== null));
+  const whyMeasure = $derived(feed.whyNot('measure'));
   const elsewhere = $derived(
     [judged.voidXY, judged.voidZ].some((change) => change === 'other-job' || change === 'other-stock')
       ? (zero?.xy ?? zero?.z)?.basis

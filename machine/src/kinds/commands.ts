@@ -1,0 +1,7 @@
+import { ROUTER_FROM_PAGE, ROUTER_OF_JOB, ROUTER_WITH_BASIS, type RouterCommand } from './router/commands.ts';
+
+// The commands of every kind of machine; which of them a bench takes, its kind says.
+export const KIND_FROM_PAGE = [...ROUTER_FROM_PAGE] as const;
+export const KIND_OF_JOB = [...ROUTER_OF_JOB] as const;
+export const KIND_WITH_BASIS = [...ROUTER_WITH_BASIS] as const;
+export type KindCommand = RouterCommand;

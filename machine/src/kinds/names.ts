@@ -1,0 +1,16 @@
+import {
+  ROUTER_COMMANDS,
+  ROUTER_EVENTS,
+  ROUTER_HOLDABLE,
+  ROUTER_NOT_NOW,
+  ROUTER_OVERRIDES,
+  ROUTER_STATES,
+} from './router/names.ts';
+
+// What each kind of machine adds to the names that the runner goes by; a name belongs to one kind.
+export const KIND_STATES = [...ROUTER_STATES] as const;
+export const KIND_HOLDABLE = [...ROUTER_HOLDABLE] as const;
+export const KIND_COMMANDS = [...ROUTER_COMMANDS] as const;
+export const KIND_OVERRIDES = { ...ROUTER_OVERRIDES } as const;
+export const KIND_NOT_NOW = { ...ROUTER_NOT_NOW } as const;
+export const KIND_EVENTS = [...ROUTER_EVENTS] as const;

@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { BasisSchema, BitSchema, CORNERS, METHODS } from '../../runner/zero.ts';
+
+const how = { method: z.enum(METHODS), corner: z.enum(CORNERS) };
+
+/** Commands of a router's bench that a page gives as they are. */
+export const ROUTER_FROM_PAGE = [
+  z.object({ command: z.literal('bit-changed') }),
+  z.object({ command: z.literal('bit-is-right') }),
+  z.object({ command: z.literal('measure') }),
+  z.object({ command: z.literal('nudge-zero'), z: z.number().min(-2).max(2) }),
+  z.object({ command: z.literal('bit-in'), bit: BitSchema }),
+  z.object({ command: z.literal('spindle'), percent: z.number().int().min(50).max(150) }),
+] as const;
+
+/** Those that name a job, as a page gives them and as the runner is given them. */
+export const ROUTER_OF_JOB = [z.object({ command: z.literal('zero'), job: z.string().max(60), ...how })] as const;
+export const ROUTER_WITH_BASIS = [z.object({ command: z.literal('zero'), basis: BasisSchema, ...how })] as const;
+
+/** Everything that only a router's bench may be told. */
+export type RouterCommand = z.infer<(typeof ROUTER_FROM_PAGE)[number] | (typeof ROUTER_WITH_BASIS)[number]>;

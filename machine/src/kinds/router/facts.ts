@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { type RouterBench, routerOf } from '@kerbe/core/machines/router/bench';
+import type { BaseBench } from '@kerbe/core/document/bench';
+import { BENCH_FACTS, type BenchFacts } from '../../runner/bench-facts.ts';
+
+const Size = z.number().min(0).max(10_000);
+
+/** What the runner has to know of a router's bench. */
+export const RouterFactsSchema = z.object({
+  ...BENCH_FACTS,
+  /** Orders written before there were several kinds are a router’s. */
+  kind: z.literal('router').default('router'),
+  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
+  plate: z.object({ thickness: Size, side: Size, size: Size }),
+  /** Seconds after which the machine stops its spindle by itself when it hears nothing. */
+  spindleAfter: z.number().min(0).max(600),
+});
+export type RouterFacts = z.infer<typeof RouterFactsSchema>;
+
+/** The facts of a bench that is known to be a router's. */
+export const routerFacts = (facts: BenchFacts) => facts as RouterFacts;
+
+/** As a job has its bench. */
+export function routerFactsOf(bench: BaseBench): RouterFacts {
+  const { id, name, travel, setter, plate, spindleAfter }: RouterBench = routerOf(bench);
+  return { id, name, kind: 'router', travel, setter, plate, spindleAfter };
+}

@@ -1,0 +1,28 @@
+import { clockTime } from '$lib/clock-time';
+import type { BenchPages } from '../bench-pages';
+
+/** A router's list at Set-up, in the order of the work. */
+export const routerList: BenchPages['list'] = ({ job, tool, common, state }) => {
+  const said = state?.bit;
+  return [
+    common.on,
+    common.home,
+    { id: 'warm', text: 'Spindle warm: about ten minutes where its bearings are greased' },
+    { id: 'pins', text: 'Pins up, stock against them' },
+    { id: 'held', text: `Stock held by ${job.stock.holdDown}; only then the pins down` },
+    {
+      id: 'bit',
+      text: `${tool?.name ?? 'First bit'} in, with the spindle made safe`,
+      rests:
+        state &&
+        (said && said.id === tool?.id
+          ? { word: `said ${clockTime(said.at)}`, good: true }
+          : { word: said ? `${said.name} was said` : 'not known', good: false }),
+    },
+    common.zero,
+    { id: 'plate', text: 'Plate and clip taken away' },
+    { id: 'dust', text: 'Dust boot on, dust collection on' },
+    { id: 'eyes', text: 'Hearing and eyes protected' },
+    { id: 'hand', text: 'A hand at the emergency stop' },
+  ];
+};
