@@ -4,7 +4,7 @@ import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import { toolKindOf } from '@kerbe/core/tools/kinds';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
-import { areaOf } from '@kerbe/core/artwork/united-shapes';
+import { cutArtwork } from '@kerbe/core/cuts/cut-artwork';
 import { partsOf } from '@kerbe/core/cuts/parts-of';
 import type { CutKind, Figure } from '@kerbe/core/cuts/kind';
 import { CUT_KINDS, type CutKindName } from '@kerbe/core/cuts/kinds';
@@ -82,12 +82,7 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
   Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });
   const start = newCut(job, kind, 'cut')!;
   const made = CutSchema.parse({ ...start, ...base, ...fields, targets: [{ item: 'art', shapes: 'all' }] });
-  const parts = await partsOf(
-    job,
-    made,
-    { shapes, area: () => areaOf(shapes, clipper), carvables: () => carvablesOf(shapes, clipper) },
-    clipper,
-  );
+  const parts = await partsOf(job, made, cutArtwork(shapes, clipper), clipper);
   const moves = new CarvedMoves(
     parts.map(({ path, bit: id }) => {
       const bit = bits.find((b) => b.id === id)!;

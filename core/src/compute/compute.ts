@@ -13,6 +13,7 @@ import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { heightOverAll } from '../stock/keep-out.ts';
+import { cutArtwork } from '../cuts/cut-artwork.ts';
 import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
 import { chosenOf } from '../document/targets.ts';
@@ -186,7 +187,7 @@ async function computeCut(
       job,
       cut,
       {
-        shapes,
+        ...cutArtwork(shapes, clipper),
         area: () => cache.areas.get(key) ?? cache.areas.set(key, areaOf(shapes, clipper)),
         carvables: async () =>
           cache.carvables.get(key) ??

@@ -1,10 +1,9 @@
-import type { Shape } from '../artwork/shape.ts';
 import type { Leaves } from '../tools/leaves.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
 import type { Dwells } from '../motion/plan.ts';
-import type { Carvables } from '../ways/carvable.ts';
+import type { CutArtwork } from './cut-artwork.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
 import type { Tab } from '../ways/tabs.ts';
 
@@ -50,13 +49,6 @@ export interface MeasuredPart<F = unknown> extends CutPart<F> {
 
 /** The same without its path, as a screen has it. */
 export type SeenPart<F = unknown> = Omit<MeasuredPart<F>, 'path'>;
-
-/** What a cut is made from; outlines are worked out when they are asked for. */
-export interface CutArtwork {
-  shapes: readonly Shape[];
-  area(): { area: Loops; open: number };
-  carvables(): Promise<Carvables>;
-}
 
 /** Why nothing would be cut: the chosen outlines are open, or none are chosen. */
 export function nothingToCut(open: number): CutProblem {

@@ -6,9 +6,9 @@ import type { Cut } from './kinds.ts';
 import type { Job } from '../document/job.ts';
 import { readJobFile } from '../job/job-file.ts';
 import { clipper } from '../geometry/clipper-for-tests.ts';
-import { carvablesOf } from '../ways/carvable.ts';
 import type { CutPart } from './cut-part.ts';
 import { newCut } from './new-cut.ts';
+import { cutArtwork } from './cut-artwork.ts';
 import { partsOf } from './parts-of.ts';
 import { tabsMissing } from './tabs-remarks.ts';
 
@@ -23,7 +23,7 @@ const shapes = [{ name: '', rule: 'nonzero' as const, outlines: [{ points: squar
 
 async function made<K extends Cut['kind']>(kind: K, fields: Partial<Extract<Cut, { kind: K }>>): Promise<CutPart[]> {
   const cut = { ...newCut(job, kind, 'c')!, ...fields } as Cut;
-  return partsOf(job, cut, { shapes, area: () => ({ area: [square], open: 0 }), carvables: () => carvablesOf(shapes, clipper) }, clipper); // prettier-ignore
+  return partsOf(job, cut, cutArtwork(shapes, clipper), clipper);
 }
 const extent = ({ path }: CutPart, axis: 0 | 1) => {
   const low = Array.from(path.feed, (_, i) => [path.xyz[3 * i + axis], path.xyz[3 * i + 2]]).filter(([, z]) => z < 0);

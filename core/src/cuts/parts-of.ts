@@ -3,7 +3,8 @@ import type { Job } from '../document/job.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
 import { TOOL_KINDS, toolKindOf } from '../tools/kinds.ts';
-import type { CutArtwork, CutPart } from './cut-part.ts';
+import type { CutArtwork } from './cut-artwork.ts';
+import type { CutPart } from './cut-part.ts';
 import { kindOf } from './kinds.ts';
 
 /**

@@ -1,11 +1,11 @@
-import { roundPlaces } from '../../artwork/round-places.ts';
 import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { thickest } from '../../stock/stock.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { drill } from '../../ways/drill.ts';
-import { type CutArtwork, type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
+import type { CutArtwork } from '../cut-artwork.ts';
+import { type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
 import { judgeThroughBoard, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind, SheetMark } from '../kind.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
@@ -48,11 +48,11 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
-function drilled(job: Job, cut: DrillCut, _: Bit, { shapes }: CutArtwork): CutPart<DrillFacts>[] {
-  const { places, others } = roundPlaces(shapes);
+function drilled(job: Job, cut: DrillCut, _: Bit, artwork: CutArtwork): CutPart<DrillFacts>[] {
+  const { places, others } = artwork.places();
   if (places.length === 0)
     throw new CutProblem(
-      shapes.length === 0
+      others === 0
         ? 'No circles are chosen for this cut; choose some on the sheet.'
         : 'None of the chosen outlines is a circle or a point; holes are drilled at the centres of circles.',
     );

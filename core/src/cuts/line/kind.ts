@@ -13,7 +13,8 @@ import { joinedLines, type Run } from '../../ways/joined-lines.ts';
 import { layTrack } from '../../ways/lay-tracks.ts';
 import { orderTracks } from '../../ways/order-tracks.ts';
 import { passDepths } from '../../ways/pass-depths.ts';
-import { type CutArtwork, type CutPart, cutPart } from '../cut-part.ts';
+import type { CutArtwork } from '../cut-artwork.ts';
+import { type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
 import type { LineFacts } from './facts.ts';
@@ -60,14 +61,14 @@ export const lineKind: CutKind<LineCut, LineFacts, Bit & { tip?: number }> = {
   onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
 
-function followed(job: Job, cut: LineCut, bit: Bit, { shapes }: CutArtwork): CutPart<LineFacts>[] {
+function followed(job: Job, cut: LineCut, bit: Bit, artwork: CutArtwork): CutPart<LineFacts>[] {
   const profile = profileOf(bit);
   const reach = profile.slope > 0 ? depthForRadius(profile, profile.radius) : Infinity;
   if (cut.depth > reach + 1e-9)
     throw new CutProblem(
       `This bit’s cone is ${formatLength(reach, job.unit, 2)} high, and the lines are deeper; make them shallower, or choose a larger bit.`,
     );
-  const lines = shapes.flatMap((shape) => shape.outlines);
+  const lines = artwork.lines();
   const drive = { feed: cut.feed, plunge: cut.plunge, lift: job.stock.lift };
   const depths = passDepths(cut.depth, 0, cut.depthPerPass, cut.lastPass);
   checkMoves(depths.length * lines.reduce((sum, { points }) => sum + points.length / 2, 0), 'depth per pass');

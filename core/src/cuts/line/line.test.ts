@@ -6,6 +6,7 @@ import { measurePath } from '../../motion/path.ts';
 import type { CutPart } from '../cut-part.ts';
 import { readJobFile } from '../../job/job-file.ts';
 import { newCut } from '../new-cut.ts';
+import { cutArtwork } from '../cut-artwork.ts';
 import { partsOf } from '../parts-of.ts';
 import type { LineFacts } from './facts.ts';
 import type { LineCut } from './fields.ts';
@@ -22,9 +23,8 @@ const outline = (closed: boolean, ...points: number[]) => ({ points: Float64Arra
 async function followed(outlines: ReturnType<typeof outline>[], fields: Partial<LineCut> = {}): Promise<CutPart> {
   const cut = { ...newCut(job, 'line', 'c')!, ...fields };
   const shapes = outlines.length ? [{ name: '', rule: 'nonzero' as const, outlines }] : [];
-  const none = () => Promise.reject(new Error('not asked for'));
-  const unused = { area: () => ({ area: [], open: 0 }), carvables: none };
-  return (await partsOf(job, cut, { shapes, ...unused }, undefined as never))[0];
+  // Without a clipper, what is not asked for cannot be made.
+  return (await partsOf(job, cut, cutArtwork(shapes, undefined as never), undefined as never))[0];
 }
 const facts = (part: CutPart) => part.facts as LineFacts;
 

@@ -1,0 +1,28 @@
+import { type RoundPlaces, roundPlaces } from '../artwork/round-places.ts';
+import type { Shape } from '../artwork/shape.ts';
+import { areaOf } from '../artwork/united-shapes.ts';
+import type { Clipper, Loops } from '../geometry/clipper.ts';
+import type { Outline } from '../geometry/outline.ts';
+import { type Carvables, carvablesOf } from '../ways/carvable.ts';
+
+/** What a cut is made from; each is worked out when it is asked for. */
+export interface CutArtwork {
+  /** All lines as they are drawn, open and closed. */
+  lines(): readonly Outline[];
+  /** The area inside the closed ones, and how many open ones there are besides. */
+  area(): { area: Loops; open: number };
+  /** That area with its medial axes. */
+  carvables(): Promise<Carvables>;
+  /** Circles and points, as places to drill. */
+  places(): RoundPlaces;
+}
+
+/** What a cut is made from when it works on these shapes. */
+export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwork {
+  return {
+    lines: () => shapes.flatMap(({ outlines }) => outlines),
+    area: () => areaOf(shapes, clipper),
+    carvables: () => carvablesOf(shapes, clipper),
+    places: () => roundPlaces(shapes),
+  };
+}
