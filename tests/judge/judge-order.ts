@@ -9,9 +9,13 @@ export function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: 
   const segments = loops.reduce((sum, loop) => sum + loop.length, 0);
   const deep = moves.filter((m) => m.feed > 0 && Math.max(m.az, m.bz) < -deepest + 2e-3);
   if (loops.length < 2 || deep.length * segments > 3e6) return [];
-  /** Where in the program each is gone along: the middle counts, since outlines that touch share a piece. */
+  /** Where in the program each is gone along: the middle of the way counts, since outlines that touch share a piece. */
   const along = loops.map((): number[] => []);
-  const middle = (list: readonly number[]) => list[list.length >> 1];
+  const long = ({ ax, ay, bx, by }: Move) => Math.hypot(bx - ax, by - ay);
+  const middle = (list: readonly number[]) => {
+    let left = list.reduce((sum, at) => sum + long(deep[at]), 0) / 2;
+    return list.find((at) => (left -= long(deep[at])) <= 0) ?? list[list.length - 1];
+  };
   // A way along both, where the bit has no room beside it, belongs to neither.
   const together = new Set<string>();
   let way = new Set<number>();
