@@ -60,7 +60,8 @@ v-carve island-near-its-wall --bit v150:60 --step 0.5mm
 v-carve disc-by-its-wall --bit v15:24.2 --max-depth 0.358 --step 1.224mm --depth-per-pass 2.984 --clear-bit end:3
 v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
 v-carve low-cone --bit v150:60
-v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3`
+v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3
+profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397`
   .split('\n')
   .map((line) => line.split(' '));
 

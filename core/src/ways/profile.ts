@@ -66,6 +66,12 @@ export interface ProfileCut {
 const SMOOTHING = 0.001;
 
 /**
+ * How far from the rough round a way into a tight place may begin, as a share of the finish allowance: where the round
+ * turns off at a small angle, micrometres across are many along.
+ */
+const FROM_ROUND = 0.2;
+
+/**
  * Cuts along outlines at half the bit's diameter, inner loops before outer ones. Over tabs the bit rises to leave them
  * standing.
  *
@@ -281,7 +287,11 @@ function roughRounds(
   for (const way of tight.ways)
     for (let i = 0; i < way.length; i += 2) for (const k of wallsAt(way[i], way[i + 1], 1.1 * finish)) itself.add(k);
   const rough = offsetBy(sign * (diameter / 2 + finish)).map((loop) => flatTrack(loop, 0, true));
-  for (const { xyz, closed } of graft(rough, tight.tours, ON_ROUND)) {
+  for (const { xyz, closed } of graft(rough, tight.tours, FROM_ROUND * finish)) {
+    // A place that no rough round leads into would be cut at full depth by the finish round.
+    if (!closed)
+      for (let i = 0; i < xyz.length; i += 3)
+        for (const k of wallsAt(xyz[i], xyz[i + 1], 1.1 * finish)) itself.add(k);
     const [own] = wallsAt(xyz[0], xyz[1], 2 * finish + ON_ROUND);
     if (!closed || own === undefined) continue;
     const loop = new Float64Array((xyz.length / 3 - 1) * 2);
