@@ -19,20 +19,21 @@ export function judgeWalls(
   const radius = asked.diameter / 2;
   const through = tabs.count > 0 && asked.skin === 0;
   // An outline with a narrow neck, or that crosses itself, is gone round in several loops, each with its tabs.
-  const starts: [number, number][] = [];
+  const ways: [number, number][][] = [];
   let lifted = true;
   for (const { feed, bx, by, bz } of moves) {
     if (feed === 0) lifted = true;
-    else if (lifted && bz < -deepest + 0.02) {
+    else if (bz < -deepest + 0.02) {
+      const again = lifted && ways.some(([[x, y]]) => Math.hypot(x - bx, y - by) < 1);
+      if (lifted && !again) ways.push([[bx, by]]);
+      else if (!lifted || again) ways.at(-1)?.push([bx, by]);
       lifted = false;
-      if (!starts.some(([x, y]) => Math.hypot(x - bx, y - by) < 1)) starts.push([bx, by]);
     }
   }
   const ceiling = -(asked.depth - tabs.height);
   for (const loop of drawn.loops) {
-    const own = starts.filter(
-      ([x, y]) => distanceTo(loop, x, y) < (asked.side === 'on' ? 0 : radius) + asked.lead + 0.05,
-    );
+    const near = (asked.side === 'on' ? 0 : radius) + asked.lead + 0.05;
+    const own = ways.filter((way) => way.some(([x, y]) => distanceTo(loop, x, y) < near));
     const loops = Math.max(1, own.length);
     const high: boolean[] = [];
     const heights: number[] = [];
