@@ -34,7 +34,8 @@ export function judgeInlay(recess: string, part: string, drawn: Drawn, asked: As
   const level = (moves: Move[]) => moves.filter((m) => m.feed > 0 && Math.max(m.az, m.bz) < -asked.depth + 2e-3);
   const [floor, walls] = [level(inner), level(outer)];
   if (misfit || floor.length === 0 || walls.length === 0) return found;
-  const size = Math.max(1, apart);
+  // A bit further apart is found, too, and said in numbers.
+  const size = apart + 1;
   const cells = new Map<string, Move[]>();
   for (const m of floor)
     for (let i = Math.floor(Math.min(m.ax, m.bx) / size) - 1; i <= Math.floor(Math.max(m.ax, m.bx) / size) + 1; i++)
