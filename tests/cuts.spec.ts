@@ -1,4 +1,4 @@
-import { computed, expect, goTo, setNumber, test } from './kerbe.ts';
+import { computed, drawnAt, expect, goTo, jobOf, outline, setNumber, test } from './kerbe.ts';
 
 test('pockets, holes and inlays are made, ordered and timed through the interface', async ({ shop }) => {
   await shop.locator('a[href="/jobs/night-light/artwork"]').click();
@@ -65,35 +65,28 @@ test('a cut of every kind can be added to a job of one’s own', async ({ shop }
   await expect(shop.getByRole('button', { name: /^kinds/ })).toContainText('3 shapes');
   await goTo(shop, 'Cuts');
   for (const [button, shape, fact] of [
-    ['Add a pocket', 0, 'passes'],
-    ['Add holes', 1, '1 hole'],
-    ['Add an inlay', 2, 'gap'],
-    ['Add an engraved line', 2, '0.58 mm wide'],
+    ['Add a pocket', 'tray', 'passes'],
+    ['Add holes', 'peg', '1 hole'],
+    ['Add an inlay', 'badge', 'gap'],
+    ['Add an engraved line', 'badge', '0.58 mm wide'],
   ] as const) {
+    // What is chosen before is what a new cut takes.
+    const none = shop.getByRole('button', { name: 'Choose shapes for it first' });
+    if (await none.isVisible()) await none.click();
+    await (await outline(shop, shape)).click();
     await shop.getByRole('button', { name: button }).click();
-    await shop.locator(`[data-shape$=":${shape}"]`).click();
     await computed(shop);
     await expect(shop.locator('li.active .facts')).toContainText(fact);
   }
   // The hole that will be there is drawn: as wide as the bit, in the middle of what was drawn.
-  const hole = shop.locator('path.hole');
-  const box = () =>
-    hole.evaluate((path) =>
-      (({ x, y, width }) => [x + width / 2, y + width / 2, width])((path as SVGPathElement).getBBox()),
-    );
-  const wide = async () => Math.round((await box())[2] * 1000) / 1000;
-  const drawn = await shop
-    .locator('[data-shape$=":1"]')
-    .evaluate((path) =>
-      (({ x, y, width }) => [x + width / 2, y + width / 2, width])((path as SVGPathElement).getBBox()),
-    );
-  expect(drawn[2]).toBeCloseTo(6, 2);
-  expect(await wide()).toBe(3);
-  expect((await box())[0]).toBeCloseTo(drawn[0], 2);
-  expect((await box())[1]).toBeCloseTo(drawn[1], 2);
+  const { artwork } = await jobOf(shop);
+  const [x, y] = [artwork[0].x + 80, artwork[0].y + 40];
+  const dark = async (away: number) => (await drawnAt(shop, x + away, y + away))[3] > 120;
+  expect([await dark(0), await dark(0.9), await dark(1.3)]).toEqual([true, true, false]);
   // A hole is not a square: the drill says what it takes.
+  await shop.getByRole('button', { name: 'Choose shapes for it first' }).click();
+  await (await outline(shop, 'tray')).click();
   await shop.getByRole('button', { name: 'Add holes' }).click();
-  await shop.locator('[data-shape$=":0"]').click();
   await expect(shop.getByText('None of the chosen outlines is a circle or a point')).toBeVisible();
 });
 
@@ -128,8 +121,8 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
   await shop.getByRole('button', { name: 'Make it' }).click();
   await shop.getByLabel('SVG drawing to import').setInputFiles(svg(sun + moon + star));
   await goTo(shop, 'Cuts');
+  await (await outline(shop, 'moon')).click();
   await shop.getByRole('button', { name: 'Add a pocket' }).click();
-  await shop.getByRole('checkbox', { name: /^moon, in/ }).click();
   await computed(shop);
   const cut = shop.locator('li.active');
   await expect(cut).toContainText('moon');
@@ -141,8 +134,8 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
     .setInputFiles(svg(star + '<rect id="house" width="9" height="9"/>' + sun + moon.replace('r="7"', 'r="8"')));
   await goTo(shop, 'Cuts');
   await computed(shop);
-  await expect(shop.getByRole('checkbox', { name: /^moon, in/ })).toBeChecked();
-  await expect(shop.getByRole('checkbox', { name: /in the chosen cut/, checked: true })).toHaveCount(1);
+  await expect(await outline(shop, 'moon')).toBeChecked();
+  await expect(shop.getByRole('tree').getByText('1 of 4', { exact: true })).toBeVisible();
 
   // No moon at all: said, and nothing else is cut in its place.
   await goTo(shop, 'Artwork');
@@ -150,8 +143,9 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
   await goTo(shop, 'Cuts');
   await computed(shop);
   await expect(shop.getByText('One shape that this cut was for is no longer in sky')).toBeVisible();
-  await expect(shop.getByRole('checkbox', { name: /in the chosen cut/, checked: true })).toHaveCount(0);
+  await outline(shop, 'sun');
+  await expect(shop.getByRole('tree').getByText('0 of 2', { exact: true })).toBeVisible();
   await shop.getByRole('button', { name: 'Undo' }).click();
   await computed(shop);
-  await expect(shop.getByRole('checkbox', { name: /^moon, in/ })).toBeChecked();
+  await expect(await outline(shop, 'moon')).toBeChecked();
 });

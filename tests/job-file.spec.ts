@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { computed, expect, goTo, setNumber, test } from './kerbe.ts';
+import { computed, drawnAt, expect, goTo, setNumber, test } from './kerbe.ts';
 
 const open = (shop: import('@playwright/test').Page, name: string, content: string | Buffer) =>
   shop
@@ -22,7 +22,7 @@ test('a job goes out as a file and comes back as a job of its own, with its artw
   await open(shop, 'meridian.kerbe.json', text);
   await expect(shop.getByRole('heading', { level: 1, name: 'Artwork' })).toBeVisible();
   await computed(shop);
-  await expect(shop.locator('[data-shape]').first()).toBeVisible();
+  await expect.poll(async () => (await drawnAt(shop, 0, 0)).length).toBe(4);
   await goTo(shop, 'Stock');
   // Its unit is the inch; changing it changes how numbers are written, not the board.
   await expect(shop.getByLabel('length', { exact: true })).toHaveValue('10 in');

@@ -1,4 +1,4 @@
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 /** A page of the test shop; no request may leave the machine, no error may be thrown. */
 export const test = base.extend<{ shop: Page }>({
@@ -154,4 +154,40 @@ export async function changeBit(page: Page, bit: string): Promise<void> {
   const confirm = page.getByRole('button', { name: /is in: measure it/ });
   await expect(confirm).toBeEnabled();
   await confirm.click();
+}
+
+/** The box of an outline in the list of the card, with its branch opened. */
+export async function outline(page: Page, name: string | RegExp): Promise<Locator> {
+  const tree = page.getByRole('tree', { name: 'Outlines' });
+  if (!(await tree.isVisible())) await page.getByText(/^Outlines (of this|for a new) cut/).click();
+  const box = tree.getByRole('checkbox', { name, exact: typeof name === 'string' });
+  const folded = tree.locator('[aria-expanded=false] .fold').first();
+  while (!(await box.first().isVisible()) && (await folded.isVisible())) await folded.click();
+  return box.first();
+}
+
+/** Where a place of the sheet, mm, is on the screen. */
+export async function onScreen(page: Page, x: number, y: number): Promise<{ x: number; y: number }> {
+  const svg = page.locator('svg[data-frame]');
+  const [k, left, base] = (await svg.getAttribute('data-frame'))!.split(' ').map(Number);
+  const box = (await svg.boundingBox())!;
+  return { x: box.x + left + k * x, y: box.y + base - k * y };
+}
+
+/** The colour that is drawn at a place of the sheet, mm: red, green, blue and how much, 0 … 255. */
+export async function drawnAt(page: Page, x: number, y: number): Promise<number[]> {
+  const at = await onScreen(page, x, y);
+  return page.locator('canvas').first().evaluate((canvas: HTMLCanvasElement, { x: px, y: py }) => {
+    const box = canvas.getBoundingClientRect();
+    const [i, j] = [((px - box.left) * canvas.width) / box.width, ((py - box.top) * canvas.height) / box.height];
+    return [...canvas.getContext('2d')!.getImageData(Math.round(i), Math.round(j), 1, 1).data];
+  }, at); // prettier-ignore
+}
+
+/** The job of a page as the server has it. */
+export async function jobOf(
+  page: Page,
+): Promise<{ artwork: { x: number; y: number }[]; stock: { length: number; width: number } }> {
+  const id = /jobs\/([^/]+)/.exec(page.url())![1];
+  return (await (await page.request.get(new URL(`/api/jobs/${id}`, page.url()).href)).json()).job;
 }

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { changeBit, computed, expect, goTo, setNumber, setUp, startRun, test } from './kerbe.ts';
+import { changeBit, computed, expect, goTo, outline, setNumber, setUp, startRun, test } from './kerbe.ts';
 import type { Page } from '@playwright/test';
 
 async function newJob(page: Page, name: string): Promise<void> {
@@ -31,14 +31,20 @@ test('a drawing in layers: what is left out is said, and a cut takes a layer at 
   await expect(shop.getByText('One piece of text was left out (“Gate”)')).toBeVisible();
   await goTo(shop, 'Cuts');
   await shop.getByRole('button', { name: 'Add a V-carve' }).click();
-  await shop.getByText('Outlines of this cut').click();
-  await shop.getByLabel('Layer Ornament, 0 of 2').click();
+  // It took what lies in the frame by itself; a layer is taken out and in again at once.
+  const layer = await outline(shop, 'Layer Ornament');
+  const counted = (text: string) =>
+    expect(shop.getByRole('tree').getByText(text, { exact: true }).last()).toBeVisible();
+  await counted('2 of 2');
+  await layer.click();
+  await counted('0 of 2');
+  await layer.click();
   await computed(shop);
-  await expect(shop.getByLabel('Layer Ornament, 2 of 2')).toBeChecked();
-  await expect(shop.getByLabel('edge', { exact: true })).not.toBeChecked();
-  await shop.getByLabel('ring', { exact: true }).click();
-  await expect(shop.getByLabel('Layer Ornament, 1 of 2')).toHaveJSProperty('indeterminate', true);
-  await shop.getByLabel('ring', { exact: true }).click();
+  await expect(layer).toBeChecked();
+  await expect(await outline(shop, 'edge')).not.toBeChecked();
+  await (await outline(shop, 'ring')).click();
+  await expect(layer).toHaveJSProperty('indeterminate', true);
+  await (await outline(shop, 'ring')).click();
   await expect(shop.getByText('All changes kept')).toBeVisible();
   // The job's small picture fills its shapes by their own rules.
   await shop.getByRole('link', { name: 'Jobs' }).click();
@@ -58,16 +64,19 @@ test('a new job from an SVG of one’s own gets cuts, a proof and a program, and
   await expect(shop.getByLabel('height', { exact: true })).toHaveValue(/^68\.4 mm/);
 
   await goTo(shop, 'Cuts');
+  // With nothing chosen it takes what suits it: the moon, and not the house around it.
   await shop.getByRole('button', { name: 'Add a V-carve' }).click();
-  await expect(shop.getByText('This cut has no outlines yet')).toBeVisible();
-  await shop.locator('[data-shape$=":1"]').click();
+  await expect(shop.getByText('It took one shape: the closed outlines that no cut has yet')).toBeVisible();
   await computed(shop);
   await expect(shop.locator('[data-cut=cut-1]')).toContainText('moon');
   await expect(shop.locator('[data-cut=cut-1] .facts')).toContainText('deepest');
-  await shop.getByRole('button', { name: 'Add a cut-out' }).click();
-  // By keyboard as well as by pointer.
-  await shop.locator('[data-shape$=":0"]').focus();
+  await shop.getByRole('button', { name: 'Choose shapes for it first' }).click();
+  // By keyboard as well as by pointer: the house is the first shape of the sheet.
+  const focused = shop.locator('svg [role=checkbox]');
+  await focused.focus();
   await shop.keyboard.press('Space');
+  await expect(focused).toBeChecked();
+  await shop.getByRole('button', { name: 'Add a cut-out' }).click();
   await computed(shop);
   await expect(shop.locator('[data-cut=cut-2] .facts')).toContainText('passes');
 

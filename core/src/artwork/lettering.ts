@@ -38,6 +38,7 @@ export function setLettering(font: Font, settings: LetteringSettings): { shapes:
   const shapes: MarkedShape[] = [];
   const count = new PointCount();
   const lacking: string[] = [];
+  let word = -1;
   text.split('\n').forEach((line, row) => {
     const glyphs = font.stringToGlyphs(line);
     [...line].forEach((letter, k) => {
@@ -55,16 +56,30 @@ export function setLettering(font: Font, settings: LetteringSettings): { shapes:
     });
     const left = align === 'left' ? 0 : align === 'centre' ? -x / 2 : -x;
     const baseline = -row * leading * size;
+    let apart = true;
     glyphs.forEach((glyph, i) => {
       // Glyph 0 stands for all that a face does not have; nobody wants its box cut.
       if (glyph.index === 0) return;
       const outlines = flattenPath(pathData(glyph.getPath(0, 0, size)), [1, 0, 0, -1, left + starts[i], baseline], {
         count,
       });
+      // A space parts words; whatever is drawn next begins another.
+      if (outlines.length === 0) apart = true;
+      else if (apart) {
+        word++;
+        apart = false;
+      }
       const letter = glyph.unicode ? String.fromCodePoint(glyph.unicode) : (glyph.name ?? 'letter');
       const closed = outlines.filter((outline) => outline.closed);
       if (closed.length)
-        shapes.push({ name: letter, rule: 'nonzero', outlines: closed, mark: `letter:${row + 1}:${letter}` });
+        shapes.push({
+          name: letter,
+          rule: 'nonzero',
+          outlines: closed,
+          line: row,
+          word,
+          mark: `letter:${row + 1}:${letter}`,
+        });
     });
   });
   told(shapes);

@@ -8,6 +8,11 @@ export interface Shape {
   outlines: Outline[];
   /** The layer of the drawing that it lies in, where that has a name. */
   layer?: string;
+  /** The colour that it is drawn in. */
+  colour?: string;
+  /** Of a letter: its line and its word, counted from 0 through all lines. */
+  line?: number;
+  word?: number;
 }
 
 /** A shape with the mark by which cuts hold on to it. */

@@ -219,6 +219,7 @@ export class SvgReader {
     if (filled && this.referred(inherited.fill)?.name === 'pattern') this.left.add('pattern', name);
     const shape: Read = { name, rule: inherited.fillRule, outlines };
     if (layer !== undefined) shape.layer = layer;
+    shape.colour = (filled ? inherited.fill : inherited.stroke).trim().toLowerCase().slice(0, 40);
     if (element.attributes.id) shape.element = element.attributes.id;
     this.shapes.push(shape);
     this.filled.push(filled);

@@ -42,6 +42,8 @@ export interface ComputeOptions {
   unjudged?: boolean;
   /** Called when the paths of a cut are laid and ordered, before their moves are timed. */
   laid?: () => void;
+  /** Called with the artwork as it lies on the sheet, before any cut is worked out. */
+  placed?: (items: readonly PlacedItem[]) => void;
   /** Called with how much is done, 0 to 1, and what is being worked on. */
   progress?: (share: number, doing: string) => void;
 }
@@ -83,12 +85,13 @@ export async function compute(
   job: Job,
   resources: Resources,
   clipper: Clipper,
-  { cache = new ComputeCache(), signal, unjudged, laid, progress }: ComputeOptions = {},
+  { cache = new ComputeCache(), signal, unjudged, placed, laid, progress }: ComputeOptions = {},
 ): Promise<JobResult> {
   const items = job.artwork.map((item) => {
     const key = JSON.stringify(item);
     return cache.items.get(key) ?? cache.items.set(key, placeItem(item, resources));
   });
+  placed?.(items);
   const resultOf = async (cut: BaseCut, report: (share: number) => void) => {
     const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
     const held = `${key} ${JSON.stringify([job.stock.keepOuts, job.stock.length, job.stock.width])}`;

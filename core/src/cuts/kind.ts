@@ -10,6 +10,8 @@ import type { LengthUnit } from '../quantity/units.ts';
 import type { CutArtwork } from './cut-artwork.ts';
 import type { CutPart, MeasuredPart, SeenPart } from './cut-part.ts';
 import type { Tabs } from './fields/tabs.ts';
+import type { Look } from './look.ts';
+import type { Proposal } from './propose.ts';
 import type { JudgedCut, Remark } from './remark.ts';
 import type { Try } from './usual-tries.ts';
 
@@ -41,13 +43,17 @@ export interface DrillCycle {
 
 /** A mark of outlines on the sheet: how it looks, and its word in the legend. */
 export interface Mark {
-  look: 'filled' | 'hatched' | 'crossed' | 'way' | 'holes' | 'drawn';
+  look: Look;
   word: string;
+  /** It works along lines, and fills no area. */
+  lines?: true;
+  /** How its way is drawn wherever the sheet is, and not only where one looks at how things are cut. */
+  way?: Look;
 }
 
 /** What a part leaves on the sheet besides its path: holes, what stays blank, what no bit reaches. */
 export interface SheetMark {
-  look: 'hole' | 'narrow' | 'left';
+  look: Look;
   word: string;
   /** It is drawn at every stop, and not only where one looks at how things are cut. */
   always: boolean;
@@ -149,6 +155,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   fresh(from: FreshFrom<T>): object;
   /** How thick a board is where nobody says, mm: what a cut-out of this depth just goes through. */
   board?(cut: C): number;
+  /** What a new one takes in where nothing is chosen, the likeliest first. */
+  proposes(bit: T): readonly Proposal[];
   /** Cuts that are made together with a new one: the other half of an inlay. */
   beside?(cut: C): C[];
   /** What tells it from those beside it: “recess”. */

@@ -7,7 +7,7 @@ export const leftStanding = (loops: Loops = []): SheetMark[] =>
     ? []
     : [
         {
-          look: 'left',
+          look: { tone: 'signal', fill: 'solid', strength: 0.75 },
           word: 'left standing',
           always: false,
           outlines: loops.map((points) => ({ points, closed: true })),

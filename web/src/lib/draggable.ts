@@ -10,19 +10,19 @@ export interface Pixels {
 
 interface Dragged {
   /** Whether it may be dragged now. */
-  when?: () => boolean;
+  when?: (event: MouseEvent) => boolean;
   begin?: (at: Pixels) => void;
   move: (at: Pixels) => void;
   end?: (at: Pixels) => void;
 }
 
-/** Lets an element of an SVG drawing be dragged by mouse, pen or finger. */
+/** Lets an element of an SVG drawing, or all of it, be dragged by mouse, pen or finger. */
 export function draggable({ when, begin, move, end }: Dragged): Attachment<SVGElement> {
   return (element) => {
-    const svg = element.ownerSVGElement!;
+    const svg = (element.ownerSVGElement ?? element) as SVGSVGElement;
     const behaviour = drag<SVGElement, unknown>()
       .container(() => svg)
-      .filter((event: MouseEvent) => !event.ctrlKey && !event.button && (when?.() ?? true))
+      .filter((event: MouseEvent) => !event.ctrlKey && !event.button && (when?.(event) ?? true))
       .on('start', (event: Pixels) => begin?.({ x: event.x, y: event.y }))
       .on('drag', (event: Pixels) => move({ x: event.x, y: event.y }))
       .on('end', (event: Pixels) => end?.({ x: event.x, y: event.y }));

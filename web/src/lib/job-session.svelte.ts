@@ -4,11 +4,12 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import { type CutJob, JobSchema } from '@kerbe/core/job/job';
 import { settled } from '@kerbe/core/document/targets';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
+import { dropUnsaved, keepUnsaved, unsavedOf } from '$lib/unsaved';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
 import { ComputeThread, ThreadEnded } from '$lib/workers/compute-thread';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
-import type { JobView } from '$lib/workers/job-view';
+import type { ItemView, JobView } from '$lib/workers/job-view';
 
 /** Changes that follow each other within this time, ms, are kept as one revision. */
 const SETTLE = 350;
@@ -33,6 +34,10 @@ export class JobSession {
   /** Two windows changed the job: the revision kept aside, and what the other window made of it. */
   conflict = $state.raw<{ mine: string; theirs: OpenJob }>();
   view = $state.raw<JobView>();
+  /** The artwork as it lies on the sheet, which is known before its cuts are worked out. */
+  items = $state.raw<ItemView[]>([]);
+  /** Which sending of artwork this is; none of a thread that was begun anew. */
+  private has = NaN;
   /** The document that `view` was computed from. */
   viewOf = $state.raw<CutJob>();
   progress = $state<{ share: number; doing: string }>();
@@ -45,20 +50,43 @@ export class JobSession {
   private readonly channel: BroadcastChannel;
 
   constructor(open: OpenJob) {
-    this.take(open);
     this.id = open.id;
+    this.take(open, true);
     this.channel = new BroadcastChannel(`kerbe-job-${open.id}`);
     this.channel.onmessage = () => void this.catchUp();
+    this.takeUp(open);
   }
   readonly id: string;
 
-  private take(open: OpenJob): void {
+  private take(open: OpenJob, first = false): void {
     this.job = open.job;
     this.revision = open.revision;
     this.canUndo = open.canUndo;
     this.canRedo = open.canRedo;
     this.saving = 'kept';
-    void this.compute();
+    void (first ? this.showKept() : Promise.resolve()).then(() => {
+      if (this.job === open.job) void this.compute();
+    });
+  }
+
+  /** Goes on with what an earlier page changed and did not get to the server. */
+  private takeUp(open: OpenJob): void {
+    const left = unsavedOf(open.id);
+    if (!left) return;
+    dropUnsaved(open.id);
+    if (JSON.stringify(left.job) === JSON.stringify(JobSchema.parse(open.job))) return;
+    this.revision = left.base;
+    this.set(left.job);
+  }
+
+  /** Shows what the job came to when it was computed last, until it is computed again. */
+  private async showKept(): Promise<void> {
+    const { job } = this;
+    const kept = await this.ask('kept', job);
+    if (!kept || this.job !== job) return;
+    this.items = kept.items;
+    this.view = kept.view;
+    this.viewOf = job;
   }
 
   /** Whether what is drawn belongs to the document as it is now. */
@@ -77,7 +105,7 @@ export class JobSession {
   /** Cuts of documents that knew shapes by their numbers hold on to them by marks before anything changes. */
   private hold(draft: CutJob): void {
     if (!this.current) return;
-    for (const { id, shapes } of this.view!.items)
+    for (const { id, shapes } of this.items)
       for (const cut of draft.cuts) cut.targets = settled(cut.targets, id, shapes);
   }
 
@@ -98,6 +126,7 @@ export class JobSession {
     this.canUndo = true;
     this.canRedo = false;
     this.saving = 'waiting';
+    keepUnsaved(this.id, this.revision, this.job);
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.save(), SETTLE);
     void this.compute();
@@ -116,9 +145,15 @@ export class JobSession {
           this.revision = outcome.open.revision;
           this.canUndo = outcome.open.canUndo;
           this.canRedo = outcome.open.canRedo;
-          if (this.job === job) this.saving = 'kept';
+          if (this.job === job) {
+            this.saving = 'kept';
+            dropUnsaved(this.id);
+          } else keepUnsaved(this.id, this.revision, this.job);
           this.channel.postMessage(this.revision);
-        } else this.conflict = { mine: outcome.mine, theirs: outcome.theirs };
+        } else {
+          this.conflict = { mine: outcome.mine, theirs: outcome.theirs };
+          dropUnsaved(this.id);
+        }
         this.problem = undefined;
       } catch (error) {
         this.saving = 'failed';
@@ -215,6 +250,13 @@ export class JobSession {
           heard = true;
           if (wanted() && performance.now() - started > 500) this.progress = share < 1 ? { share, doing } : undefined;
         }),
+        proxy((items: ItemView[], turn: number) => {
+          heard = true;
+          if (!wanted()) return;
+          this.items = items;
+          this.has = turn;
+        }),
+        this.has,
       );
       if (!view || !wanted()) return;
       this.view = view;

@@ -1,5 +1,8 @@
 import { getContext, setContext } from 'svelte';
 import type { Cut } from '@kerbe/core/cuts/kinds';
+import type { Target } from '@kerbe/core/document/cut';
+import type { Takes } from '@kerbe/core/document/groups';
+import { chooseLayer, chooseShapes, chosenOf } from '@kerbe/core/document/targets';
 import type { JobSession } from './job-session.svelte';
 import type { ForeignProgram } from './workers/job-view';
 
@@ -14,9 +17,17 @@ export interface ChalkLine {
 /** What the sheet, the section and the card of one window share besides the job. */
 export class Workplace {
   selected = $state<string>();
-  activeCut = $state<string>();
+  private atHand = $state<string>();
   chalk = $state.raw<ChalkLine>({ x0: 0, y0: 0, x1: 0, y1: 0 });
   selectedBit = $state<string>();
+  /** Shapes that are chosen while no cut is at hand, by their items: what a new cut takes. */
+  picked = $state.raw<ReadonlyMap<string, ReadonlySet<number>>>(new Map());
+  /** What a click on a shape takes in. */
+  takes = $state<Takes>('shape');
+  /** How shapes are chosen on the sheet. */
+  chooseBy = $state<'click' | 'box' | 'lasso'>('click');
+  /** What the list of outlines has the focus on, to be shown on the sheet. */
+  pointedAt = $state.raw<{ item: string; shapes: readonly number[] }>();
   /** What stands in the sheet's place: at Proof the piece instead of the paths, at Set-up the machine instead of the sheet. */
   showPiece = $state(false);
   /** A program from elsewhere that Proof shows in place of the job's own paths. */
@@ -29,8 +40,67 @@ export class Workplace {
     const margin = length * 0.025;
     this.chalk = { x0: -margin, y0: width * 0.6, x1: length + margin, y1: width * 0.6 };
     this.selected = session.job.artwork[0]?.id;
-    this.activeCut = session.job.cuts[0]?.id;
+    this.atHand = session.job.cuts[0]?.id;
     this.selectedBit = session.job.cuts[0]?.bit ?? session.job.bits[0]?.id;
+  }
+
+  /** The cut at hand; none where it was put down, or undone. */
+  get activeCut(): string | undefined {
+    return this.session.job.cuts.some(({ id }) => id === this.atHand) ? this.atHand : undefined;
+  }
+  set activeCut(id: string | undefined) {
+    this.atHand = id;
+  }
+
+  /** How many shapes are chosen for a new cut. */
+  get pickedCount(): number {
+    return [...this.picked.values()].reduce((sum, shapes) => sum + shapes.size, 0);
+  }
+
+  /** Targets of what is chosen for a new cut. */
+  pickedTargets(): Target[] {
+    return [...this.picked].flatMap(([item, numbers]) => {
+      const shapes = this.session.items.find(({ id }) => id === item)?.shapes;
+      return shapes ? chooseShapes([], item, [...numbers], true, shapes) : [];
+    });
+  }
+
+  /**
+   * Takes shapes into the cut at hand, or out of it where it has all of them; while none is at hand, into what a new cut
+   * will take.
+   * @param layer where they are a whole layer: what comes to lie in it is meant, too.
+   */
+  choose(shapes: ReadonlyMap<string, readonly number[]>, layer?: string): void {
+    const views = this.session.items;
+    const cut = this.session.job.cuts.find(({ id }) => id === this.activeCut);
+    const has = (item: string) => {
+      const view = views.find(({ id }) => id === item);
+      return cut && view ? chosenOf(cut.targets, item, view.shapes).numbers : (this.picked.get(item) ?? NONE);
+    };
+    const on = ![...shapes].every(([item, numbers]) => numbers.every((n) => has(item).has(n)));
+    if (!cut) {
+      const next = new Map(this.picked);
+      for (const [item, numbers] of shapes) {
+        const own = new Set(next.get(item));
+        for (const n of numbers)
+          if (on) own.add(n);
+          else own.delete(n);
+        next.set(item, own);
+      }
+      this.picked = next;
+      return;
+    }
+    this.session.update((job) => {
+      const found = job.cuts.find(({ id }) => id === cut.id)!;
+      for (const [item, numbers] of shapes) {
+        const view = views.find(({ id }) => id === item);
+        if (!view) continue;
+        found.targets =
+          layer === undefined
+            ? chooseShapes(found.targets, item, numbers, on, view.shapes)
+            : chooseLayer(found.targets, item, layer, on, view.shapes);
+      }
+    });
   }
 
   /** Cuts in the order they will be made; those not computed yet come last. */
@@ -46,6 +116,7 @@ export class Workplace {
   }
 }
 
+const NONE: ReadonlySet<number> = new Set();
 const KEY = Symbol('workplace');
 
 export function provideWorkplace(workplace: Workplace): void {

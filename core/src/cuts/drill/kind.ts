@@ -9,6 +9,7 @@ import { type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
 import { judgeThroughBoard, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind, SheetMark } from '../kind.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
+import { circlesFor } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { judgeDrawnLarger } from './drawn-larger.ts';
 import type { DrillFacts } from './facts.ts';
@@ -25,7 +26,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   sentence,
   heading,
   figure,
-  mark: { look: 'holes', word: 'hole' },
+  mark: { look: { tone: 'ink', line: 0.8 }, word: 'hole' },
   marks: holesOf,
   facts: ({ facts }) => (facts ? [[String(facts.holes.length), facts.holes.length === 1 ? 'hole' : 'holes']] : []),
   notes: (_, { facts }) => (facts?.lost ? [`${facts.lost} outlines are neither circles nor points.`] : []),
@@ -33,6 +34,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   rank: () => RANK,
   closedOnly: false,
   fresh: ({ bit, through, peck }) => ({ depth: Math.min(through, bit.flute), peck, retract: 'full', dwell: 0 }),
+  proposes: (bit) => [circlesFor(bit)],
   goDeep: (depth) => ({ depth }),
   make: drilled,
   judge: (judged) => [
@@ -69,7 +71,7 @@ function drilled(job: Job, cut: DrillCut, _: Bit, artwork: CutArtwork): CutPart<
 /** The holes that will be there, as wide as the bit, whatever was drawn. */
 function holesOf({ facts, radius }: SeenPart<DrillFacts>): SheetMark[] {
   const circles = (facts?.holes ?? []).map(({ x, y }) => ({ x, y, radius }));
-  return [{ look: 'hole', word: 'hole', always: true, outlines: [], circles }];
+  return [{ look: { tone: 'carved', fill: 'solid' }, word: 'hole', always: true, outlines: [], circles }];
 }
 
 function judgeIntoBoard({ job, cut, index }: JudgedCut<DrillCut>): Remark[] {

@@ -6,6 +6,7 @@ import { pocket } from '../../ways/pocket.ts';
 import { profile } from '../../ways/profile.ts';
 import { usualStep } from '../../tools/turned.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
+import { freeInsides } from '../propose.ts';
 import { areaToCut, type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
@@ -31,7 +32,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   sentence,
   heading,
   figure,
-  mark: { look: 'crossed', word: 'inlay' },
+  mark: { look: { tone: 'ink', fill: 'cross', line: 1.2 }, word: 'inlay' },
   facts: ({ facts }, _, unit) => (facts ? [['', measuredFit(facts.gap, unit)]] : []),
   notes: (_, { facts, tabsMissing: missing }, __, unit) => [
     ...missingWords(missing),
@@ -57,6 +58,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   half: (cut) => cut.role,
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  proposes: () => [freeInsides],
   goDeep: (depth) => ({ depth }),
   tries: (_, own) => [...withUsualStep(own), ...byARamp(own)],
   make: inlaid,

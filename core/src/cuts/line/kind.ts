@@ -14,6 +14,7 @@ import { layTrack } from '../../ways/lay-tracks.ts';
 import { orderTracks } from '../../ways/order-tracks.ts';
 import { passDepths } from '../../ways/pass-depths.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
+import { freeInsides, openLines } from '../propose.ts';
 import { type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
@@ -35,7 +36,7 @@ export const lineKind: CutKind<LineCut, LineFacts, Bit & { tip?: number }> = {
   more,
   heading,
   figure,
-  mark: { look: 'drawn', word: 'engraved' },
+  mark: { look: { tone: 'carved', line: 2 }, word: 'engraved', lines: true },
   facts: ({ facts }, length) =>
     facts
       ? [
@@ -54,6 +55,7 @@ export const lineKind: CutKind<LineCut, LineFacts, Bit & { tip?: number }> = {
     return { depth, depthPerPass: Math.max(depth, depthPerPass), join: 0.1 };
   },
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  proposes: () => [openLines, freeInsides],
   goDeep: (depth) => ({ depth }),
   make: followed,
   judge: judgeFloor,

@@ -12,6 +12,7 @@ import { areaToCut, type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
 import { leftStanding } from '../left-standing.ts';
+import { freeInsides } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { nextSmallerMill } from '../smaller-bit.ts';
 import { byARamp, withOneBit, withoutFinish, withUsualStep } from '../usual-tries.ts';
@@ -33,7 +34,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   more,
   heading,
   figure,
-  mark: { look: 'hatched', word: 'pocket' },
+  mark: { look: { tone: 'ink', fill: 'hatch', line: 1.2 }, word: 'pocket' },
   marks: ({ facts }) => leftStanding(facts?.leftLoops),
   notes: (_, { facts }, own, unit) =>
     facts && facts.left > LEFT_WORTH_SAYING
@@ -54,6 +55,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   }),
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   fromBit: (bit) => ({ step: usualStep(bit) }),
+  proposes: () => [freeInsides],
   goDeep: (depth) => ({ depth }),
   tries: (cut, own) => [...withUsualStep(own), ...withOneBit(cut, own), ...withoutFinish(cut), ...byARamp(own)],
   quicker: (_, cut, __, name) =>

@@ -10,6 +10,7 @@ import { areaToCut, type CutPart, cutPart, type SeenPart } from '../cut-part.ts'
 import { shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind, Handle } from '../kind.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
+import { freeInsides, outerBorder } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { nextSmallerMill } from '../smaller-bit.ts';
 import { judgeLoose, judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
@@ -33,7 +34,12 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   more,
   heading,
   figure,
-  mark: { look: 'way', word: 'cut through' },
+  mark: {
+    look: { tone: 'ink', line: 1 },
+    word: 'cut through',
+    lines: true,
+    way: { tone: 'ink', line: 1.8 },
+  },
   handles,
   facts: ({ facts }) => (facts?.noLead ? [['', 'no room for a lead']] : []),
   notes: (_, { facts, tabsMissing: missing }) => [
@@ -47,6 +53,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   fresh: ({ through, tabs }) => ({ side: 'outside', depth: through, climb: true, tabs }),
   board: (cut) => cut.depth,
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
+  proposes: () => [outerBorder, freeInsides],
   goDeep: (depth) => ({ depth }),
   tries: withoutFinish,
   make: profiled,

@@ -8,6 +8,7 @@ import { formatLength } from '../../quantity/format.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
+import { freeInsides } from '../propose.ts';
 import { type CutPart, cutPart, type SeenPart, nothingToCut } from '../cut-part.ts';
 import type { CutKind, SheetMark } from '../kind.ts';
 import { withOneBit } from '../usual-tries.ts';
@@ -33,7 +34,7 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   more,
   heading,
   figure,
-  mark: { look: 'filled', word: 'carved' },
+  mark: { look: { tone: 'carved', fill: 'solid', line: 1.2 }, word: 'carved' },
   marks: blank,
   facts: ({ facts }, length) =>
     facts
@@ -62,6 +63,7 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   },
   // One pass stays one pass.
   fromPreset: (cut, { depthPerPass }) => (cut.depthPerPass === null ? {} : { depthPerPass }),
+  proposes: () => [freeInsides],
   goDeep: (depth) => ({ depthLimit: depth }),
   tries: withOneBit,
   quicker,
@@ -101,7 +103,7 @@ function blank({ facts }: SeenPart<VCarveFacts>): SheetMark[] {
     points: narrow.subarray(4 * k, 4 * k + 4),
     closed: false,
   }));
-  return [{ look: 'narrow', word: 'too thin for the tip', always: false, outlines, circles: [] }];
+  return [{ look: { tone: 'signal', line: 4 }, word: 'too thin for the tip', always: false, outlines, circles: [] }];
 }
 
 async function carve(job: Job, cut: VCarveCut, bit: VBit, artwork: CutArtwork, clipper: Clipper): Promise<CutPart[]> {

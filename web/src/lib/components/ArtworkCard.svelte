@@ -22,7 +22,7 @@
   const unit = $derived(session.job.unit);
   const index = $derived(session.job.artwork.findIndex((item) => item.id === workplace.selected));
   const item = $derived(session.job.artwork[index]);
-  const placed = $derived(session.view?.items.find((view) => view.id === item?.id));
+  const placed = $derived(session.items.find((view) => view.id === item?.id));
   const bounds = $derived(placed?.bounds);
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'artwork') ?? []);
 
@@ -31,7 +31,7 @@
   }
 
   function shapesOf(id: string): string {
-    const count = session.view?.items.find((view) => view.id === id)?.shapes.length ?? 0;
+    const count = session.items.find((view) => view.id === id)?.shapes.length ?? 0;
     return count === 1 ? '1 shape' : `${count} shapes`;
   }
 
@@ -191,6 +191,7 @@
       <label class="words">
         <span class="mute">Words</span>
         <textarea
+          data-live
           rows={Math.min(5, Math.max(2, item.text.split('\n').length))}
           value={item.text}
           oninput={(event) => change((a) => a.kind === 'lettering' && (a.text = event.currentTarget.value))}></textarea>

@@ -44,14 +44,29 @@
     workplace.activeCut = id;
     session.update((job) => apply(job.cuts.find((cut) => cut.id === id)!));
   }
-  function add(kind: CutKindName): void {
+  /** What a new cut has taken in by itself. */
+  let took = $state<{ cut: string; text: string }>();
+
+  async function add(kind: CutKindName): Promise<void> {
     let n = session.job.cuts.length + 1;
     while (session.job.cuts.some((cut) => cut.id === `cut-${n}`)) n++;
     const cut = newCut(session.job, kind, `cut-${n}`);
     problem = cut
       ? undefined
       : `This job has no bit for that; take ${TOOL_KINDS[CUT_KINDS[kind].bits[0]].one} from the shop’s table at Bits.`;
+    took = undefined;
     if (!cut) return;
+    cut.targets = workplace.pickedTargets();
+    workplace.picked = new Map();
+    if (cut.targets.length === 0) {
+      const found = await session.ask('propose', kind, cut.bit, session.job.cuts);
+      cut.targets = found?.targets ?? [];
+      if (found)
+        took = {
+          cut: cut.id,
+          text: `It took ${found.shapes === 1 ? 'one shape' : `${found.shapes} shapes`}: ${found.why}. Click on the sheet to take in others, or to take some out.`,
+        };
+    }
     session.update((job) => job.cuts.push(cut, ...(kindOf<Cut>(cut).beside?.(cut) ?? [])));
     workplace.activeCut = cut.id;
   }
@@ -130,7 +145,8 @@
               <Sentence sentence={more} cut={cut.id} change={set} />
             </details>
           {/if}
-          <CutOutlines {cut} change={(apply) => change(cut.id, apply)} />
+          {#if took?.cut === cut.id}<p class="note" role="status">{took.text}</p>{/if}
+          <CutOutlines />
           <button class="link" type="button" onclick={() => remove(cut.id)}>Remove cut {index + 1}</button>
         {/if}
         {#each (session.view?.remarks ?? []).filter((remark) => remark.cut === cut.id && remark.stop === 'cuts') as remark (remark.id)}<RemarkNote
@@ -156,9 +172,20 @@
     {remark}
   />{/each}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
-<div class="actions rule">
+{#if workplace.activeCut === undefined}<CutOutlines />{/if}
+<p class="mute rule">
+  {#if workplace.pickedCount > 0}A new cut takes the <strong>{workplace.pickedCount}</strong> shapes that are chosen.
+  {:else if workplace.activeCut === undefined}Choose shapes on the sheet for a new cut; without any it takes what suits
+    it.
+  {:else}A new cut takes what suits it. <button
+      class="link"
+      type="button"
+      onclick={() => (workplace.activeCut = undefined)}>Choose shapes for it first</button
+    >{/if}
+</p>
+<div class="actions">
   {#each Object.entries(CUT_KINDS) as [kind, { one }] (kind)}
-    <button class="plain-button" type="button" onclick={() => add(kind as CutKindName)}>Add {one}</button>
+    <button class="plain-button" type="button" onclick={() => void add(kind as CutKindName)}>Add {one}</button>
   {/each}
 </div>
 

@@ -106,7 +106,8 @@
     </ul>
     <label class="note-field"
       ><span class="mute">What came out, what to change</span>
-      <textarea rows="2" value={run.note} onchange={(event) => note(run, event.currentTarget.value)}></textarea>
+      <textarea data-own rows="2" value={run.note} onchange={(event) => note(run, event.currentTarget.value)}
+      ></textarea>
     </label>
     <div class="actions">
       <button class="plain-button" type="button" onclick={() => again(run)}>Run it again</button>

@@ -45,6 +45,7 @@
   {unit}.
   {#if linked}
     At it stands <input
+      data-own
       class="set-in name"
       aria-label="Your name, for zero, ticks and log"
       placeholder="your name"

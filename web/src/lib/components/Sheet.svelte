@@ -2,17 +2,24 @@
   import { select } from 'd3-selection';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
   import { lengthNumber } from '@kerbe/core/quantity/format';
-  import type { CutKind } from '@kerbe/core/cuts/kind';
-  import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
+  import { kindOf } from '@kerbe/core/cuts/kinds';
+  import { groupOf } from '@kerbe/core/document/groups';
+  import { draggable, type Pixels } from '$lib/draggable';
+  import { type Hit, Hits } from '$lib/sheet/hits';
+  import { keysOf } from '$lib/sheet/legend';
+  import { artworkGroups, type Shown, wayGroups } from '$lib/sheet/scene';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
   import ChalkLine from './ChalkLine.svelte';
   import CutHandles from './CutHandles.svelte';
-  import SheetArtwork, { type Dragged } from './SheetArtwork.svelte';
+  import CutLabels from './CutLabels.svelte';
+  import FocusedShape from './FocusedShape.svelte';
+  import PointedAt from './PointedAt.svelte';
+  import SheetCanvas from './SheetCanvas.svelte';
   import SheetLegend from './SheetLegend.svelte';
-  import SheetPaths from './SheetPaths.svelte';
   import SheetRulers from './SheetRulers.svelte';
+  import TakesBar from './TakesBar.svelte';
   import ZeroMark from './ZeroMark.svelte';
 
   interface Props {
@@ -22,10 +29,6 @@
     /** Cuts that are done, and the one being made, at Run. */
     done?: ReadonlySet<string>;
   }
-  const PATHS = [
-    { look: 'followed', word: 'path of the bit' },
-    { look: 'link', word: 'lifted over' },
-  ];
   let { stop, bit, done }: Props = $props();
   const workplace = useWorkplace();
   const { session } = workplace;
@@ -34,14 +37,18 @@
   let height = $state(400);
   let svg = $state<SVGSVGElement>();
   let view = $state.raw<ZoomTransform>(zoomIdentity);
-  let dragging = $state.raw<Dragged>();
 
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
   /** At these stops a switch lies over the sheet. */
   const switched = $derived(stop === 'proof' || stop === 'set-up');
   let legendHeight = $state(30);
-  const MARGIN = $derived({ left: 60, right: 34, top: switched ? 84 : 48, bottom: 42 + legendHeight });
+  const MARGIN = $derived({
+    left: 60,
+    right: 34,
+    top: switched || stop === 'cuts' ? 84 : 48,
+    bottom: 42 + legendHeight,
+  });
   const fit = $derived(
     Math.max(
       0.01,
@@ -59,12 +66,123 @@
   const frame = $derived<SheetFrame>({ k, left, base });
   const sx = $derived((x: number) => left + k * x);
   const sy = $derived((y: number) => base - k * y);
+  const mm = ({ x, y }: Pixels) => ({ x: (x - left) / k, y: (base - y) / k });
+
+  const showPaths = $derived(stop === 'proof' || stop === 'set-up');
+  /** What is not cut is marked, unless a program from elsewhere is shown. */
+  const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && workplace.foreign));
+  const items = $derived(session.items);
+  const shown = $derived<Shown>({
+    items,
+    cuts: session.job.cuts,
+    made: session.view?.cuts ?? [],
+    active: stop === 'cuts' ? workplace.activeCut : undefined,
+    picked: stop === 'cuts' && workplace.activeCut === undefined ? workplace.picked : undefined,
+    done: stop === 'run' ? (done ?? new Set()) : undefined,
+    ways: showPaths,
+    marks: showPaths || stop === 'cuts',
+    foreign: stop === 'proof' ? workplace.foreign : undefined,
+  });
+  const artwork = $derived(artworkGroups(shown));
+  const ways = $derived(wayGroups(shown));
+
+  // ---------------------------------------------------------------- what the pointer is on
+
+  const hits = $derived(new Hits(items));
+  const at = (event: MouseEvent): Hit | undefined => {
+    const box = svg!.getBoundingClientRect();
+    const { x, y } = mm({ x: event.clientX - box.left, y: event.clientY - box.top });
+    return hits.at(x, y, 1 / k);
+  };
+  const grabbed = (event: MouseEvent) => (event.target as Element).closest('[data-grab]') !== null;
+  const choosing = $derived(stop === 'cuts');
+  /** A loop is drawn, and no click or move of the sheet is meant. */
+  const looping = (event: MouseEvent) => choosing && (workplace.chooseBy !== 'click' || event.shiftKey);
+  let over = $state(false);
+
+  function choose(hit: Hit): void {
+    const view = items.find(({ id }) => id === hit.item)!;
+    const shapes = groupOf(view.shapes, hit.shape, workplace.takes);
+    const { layer } = view.shapes[hit.shape];
+    workplace.choose(new Map([[hit.item, shapes]]), workplace.takes === 'layer' ? layer : undefined);
+  }
+
+  function click(event: MouseEvent): void {
+    if (!choosing || looping(event) || grabbed(event)) return;
+    const hit = at(event);
+    if (hit) choose(hit);
+  }
+
+  // ---------------------------------------------------------------- dragging
+
+  /** An item of artwork on its way over the sheet, mm from where it lies; it stays there until it is drawn anew. */
+  let dragging = $state.raw<{ item: string; dx: number; dy: number; of?: typeof items }>();
+  $effect(() => {
+    if (dragging?.of && dragging.of !== items) dragging = undefined;
+  });
+  const shift = $derived(dragging ? { x: dragging.dx * k, y: -dragging.dy * k } : undefined);
+  const base_ = $derived([...artwork].flatMap(([id, groups]) => (id === dragging?.item ? [] : groups)));
+  const lifted = $derived(dragging ? (artwork.get(dragging.item) ?? []) : undefined);
+  const still = $derived([...base_, ...ways]);
+
+  /** Less than this, in pixels, is a click. */
+  const LEAST = 3;
+  let loop = $state.raw<Pixels[]>();
+
+  function dragged() {
+    let from: Pixels = { x: 0, y: 0 };
+    let item: string | undefined;
+    return draggable({
+      when(event) {
+        item = undefined;
+        if (grabbed(event)) return false;
+        if (looping(event)) return true;
+        item = stop === 'artwork' ? at(event)?.item : undefined;
+        return item !== undefined;
+      },
+      begin(place) {
+        from = place;
+        if (item !== undefined) workplace.selected = item;
+      },
+      move(place) {
+        if (item !== undefined) dragging = { item, dx: (place.x - from.x) / k, dy: -(place.y - from.y) / k };
+        else if (workplace.chooseBy === 'lasso') loop = [...(loop ?? [from]), place];
+        else loop = [from, { x: place.x, y: from.y }, place, { x: from.x, y: place.y }];
+      },
+      end() {
+        const way = loop;
+        loop = undefined;
+        if (item === undefined) {
+          if (!way) return;
+          const found = new Map<string, number[]>();
+          for (const { item: id, shape } of hits.within(way.map(mm))) found.set(id, [...(found.get(id) ?? []), shape]);
+          if (found.size > 0) workplace.choose(found);
+          return;
+        }
+        const moved = dragging;
+        if (!moved || Math.hypot(moved.dx, moved.dy) * k < LEAST) {
+          dragging = undefined;
+          return;
+        }
+        dragging = { ...moved, of: items };
+        session.update((job) => {
+          const found = job.artwork.find((a) => a.id === moved.item)!;
+          found.x = Math.round((found.x + moved.dx) * 100) / 100;
+          found.y = Math.round((found.y + moved.dy) * 100) / 100;
+        });
+      },
+    });
+  }
 
   $effect(() => {
     if (!svg) return;
     const behaviour = zoom<SVGSVGElement, unknown>()
       .scaleExtent([0.5, 60])
-      .filter((event: MouseEvent) => !event.button && !(event.target as Element).closest('[data-grab]'))
+      .clickDistance(LEAST)
+      .filter((event: MouseEvent) => {
+        if (event.type === 'wheel') return true;
+        return !event.button && !grabbed(event) && !looping(event) && (stop !== 'artwork' || !at(event));
+      })
       .on('zoom', (event: { transform: ZoomTransform }) => (view = event.transform));
     const selection = select(svg);
     selection.call(behaviour).on('dblclick.zoom', null);
@@ -75,21 +193,10 @@
   let fitAll = $state<() => void>(() => {});
   let nearer = $state<(factor: number) => void>(() => {});
 
-  /** A place for a label along the upper edge that hides no tab. */
-  function labelX(tabs: readonly { x: number; y: number }[], wide: number): number {
-    const clear = [0.3, 0.1, 0.55, 0.75, 0.42].find((share) => {
-      const at = sx(stock.length * share);
-      return !tabs.some((tab) => tab.y > stock.width * 0.7 && sx(tab.x) > at - 14 && sx(tab.x) < at + wide + 14);
-    });
-    return sx(stock.length * (clear ?? 0.3));
-  }
-
-  const showPaths = $derived(stop === 'proof' || stop === 'set-up');
-  /** What is not cut is marked, unless a program from elsewhere is shown. */
-  const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && workplace.foreign));
-  const profiles = $derived(
+  /** Cuts whose way is drawn wherever the sheet is. */
+  const along = $derived(
     (session.view?.cuts ?? []).filter(
-      (cut) => !cut.problem && session.job.cuts.some((c) => c.id === cut.cut && kindOf(c).mark.look === 'way'),
+      (cut) => !cut.problem && session.job.cuts.some((c) => c.id === cut.cut && kindOf(c).mark.way),
     ),
   );
   const grain = $derived.by(() => {
@@ -102,78 +209,55 @@
     }
     return d;
   });
-  /** What a cut is called beside its number: “cut out”. */
-  const wordOf = (id: string) => {
-    const cut = session.job.cuts.find((c) => c.id === id);
-    return cut ? kindOf(cut).verb.toLowerCase() : '';
-  };
-  /** Each mark on the sheet once: of the kinds of cut, ways only where they are made, and all that lies beside them. */
   const legend = $derived.by(() => {
-    const kinds = Object.values<CutKind>(CUT_KINDS).filter(({ mark: { look } }) =>
-      look === 'way'
-        ? profiles.length > 0
-        : session.job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.look === look),
-    );
-    const cuts = session.view?.cuts ?? [];
-    const movable = stop === 'cuts' ? profiles.find((part) => part.cut === workplace.activeCut) : undefined;
-    const own = movable && session.job.cuts.find((cut) => cut.id === movable.cut);
-    const handles = (own && movable && kindOf(own).handles?.(own, movable)) ?? [];
-    const still = profiles.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab');
-    const keys = [
-      ...kinds.map(({ mark }) => mark),
-      ...(still ? [{ look: 'tab', word: 'tab' }] : []),
-      ...handles.map(({ look, word }) => ({ look, word: `${word}: drag it` })),
-      ...(marked ? cuts.flatMap(({ marks }) => marks.filter(({ always }) => !always)) : []),
-      ...(showPaths ? PATHS : []),
-      ...(stock.keepOuts.length
-        ? [{ look: 'keep', word: [...new Set(stock.keepOuts.map(({ kind }) => kind))].join(', ') }]
-        : []),
-      ...(stop !== 'run' ? [{ look: 'chalk', word: 'chalk line: drag A or B' }] : []),
-    ];
-    return [...new Map(keys.map(({ look, word }) => [word, { look, word }])).values()];
+    const part = stop === 'cuts' ? along.find(({ cut }) => cut === workplace.activeCut) : undefined;
+    const own = part && session.job.cuts.find(({ id }) => id === part.cut);
+    return keysOf({
+      job: session.job,
+      made: session.view?.cuts ?? [],
+      handles: (own && part && kindOf(own).handles?.(own, part)) ?? [],
+      marked,
+      ways: showPaths,
+      chalk: stop !== 'run',
+    });
   });
 </script>
 
 <div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
+  <svg class="under" {width} {height} aria-hidden="true">
+    <g transform="matrix({k} 0 0 {-k} {left} {base})">
+      <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
+      <path class="grain" d={grain} />
+    </g>
+  </svg>
+  <SheetCanvas groups={still} {frame} {width} {height} />
+  {#if lifted}<SheetCanvas groups={lifted} {frame} {width} {height} {shift} />{/if}
+  <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events -->
   <svg
     bind:this={svg}
     {width}
     {height}
     role="group"
     aria-label="The sheet: the stock from above with the artwork on it"
+    class:over
+    class:looping={choosing && workplace.chooseBy !== 'click'}
+    data-frame={`${k} ${left} ${base}`}
+    onclick={click}
+    onpointermove={(event) => (over = (choosing || stop === 'artwork') && !event.buttons && at(event) !== undefined)}
+    {@attach dragged()}
   >
-    <defs>
-      <pattern
-        id="hatch"
-        width="5"
-        height="5"
-        patternUnits="userSpaceOnUse"
-        patternTransform="scale({1 / k}) rotate(45)"
-      >
-        <line class="hatch" x2="0" y2="5" />
-      </pattern>
-      <pattern
-        id="cross"
-        width="6"
-        height="6"
-        patternUnits="userSpaceOnUse"
-        patternTransform="scale({1 / k}) rotate(45)"
-      >
-        <line class="hatch" x2="0" y2="6" /><line class="hatch" x2="6" y2="0" />
-      </pattern>
-    </defs>
     <g transform="matrix({k} 0 0 {-k} {left} {base})">
-      <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
-      <path class="grain" d={grain} />
-      <SheetArtwork {stop} {k} {done} bind:dragging />
-      <SheetPaths {stop} {profiles} {done} />
       {#each stock.keepOuts as keepOut (keepOut.id)}
         <rect class="keep-out" x={keepOut.x} y={keepOut.y} width={keepOut.length} height={keepOut.width} />
       {/each}
     </g>
-    {#each profiles as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
+    {#if choosing && workplace.pointedAt}
+      <PointedAt {frame} item={workplace.pointedAt.item} shapes={workplace.pointedAt.shapes} />
+    {/if}
+    {#if choosing}<FocusedShape {hits} {frame} {choose} />{/if}
+    {#each along as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
     {#if stop === 'artwork'}
-      {#each session.view?.items ?? [] as item (item.id)}
+      {#each items as item (item.id)}
         {#if item.id === workplace.selected && item.bounds}
           {@const b = item.bounds}
           {@const off = dragging?.item === item.id ? dragging : { dx: 0, dy: 0 }}
@@ -191,15 +275,11 @@
         {/if}
       {/each}
     {/if}
+    {#if loop}<polygon class="loop" points={loop.map(({ x, y }) => `${x},${y}`).join(' ')} />{/if}
 
     <SheetRulers {frame} />
 
-    {#each profiles as cut (cut.id)}
-      {@const label = `${workplace.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
-      <g class="label" transform="translate({labelX(cut.tabs, label.length * 7.4 + 14)} {sy(stock.width) + 12})">
-        <rect width={label.length * 7.4 + 14} height="22" /><text x="7" y="15.5">{label}</text>
-      </g>
-    {/each}
+    <CutLabels cuts={along} {frame} />
     {#each stock.keepOuts as keepOut (keepOut.id)}
       {#if keepOut.length * k > 26 || keepOut.kind === 'clamp'}
         <text class="small" x={sx(keepOut.x + keepOut.length / 2)} y={sy(keepOut.y) + 13} text-anchor="middle"
@@ -219,6 +299,7 @@
     {/if}
   </svg>
 
+  {#if choosing}<TakesBar />{/if}
   {#if session.job.artwork.length === 0}
     <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
   {/if}
@@ -240,6 +321,23 @@
     touch-action: none;
     cursor: grab;
   }
+  .under {
+    pointer-events: none;
+  }
+  .over {
+    cursor: pointer;
+  }
+  .looping {
+    cursor: crosshair;
+  }
+  .loop {
+    fill: var(--signal);
+    fill-opacity: 0.08;
+    stroke: var(--signal);
+    stroke-width: 1.5;
+    stroke-dasharray: 5 4;
+    pointer-events: none;
+  }
   .stock {
     fill: var(--wood);
     stroke: var(--ink);
@@ -252,11 +350,6 @@
     stroke-width: 1;
     vector-effect: non-scaling-stroke;
     pointer-events: none;
-  }
-  .hatch {
-    stroke: var(--ink);
-    stroke-width: 1;
-    opacity: 0.55;
   }
   .keep-out {
     fill: var(--metal);
@@ -283,13 +376,6 @@
     paint-order: stroke;
     stroke: var(--wood);
     stroke-width: 4;
-  }
-  .label rect {
-    fill: var(--card);
-    stroke: var(--line);
-  }
-  .label {
-    pointer-events: none;
   }
   .small {
     font-size: 12px;

@@ -1,7 +1,9 @@
 <script lang="ts">
+  import type { Key } from '$lib/sheet/legend';
+
   interface Props {
-    /** Which marks stand on the sheet now: how they look, and what they are. */
-    marks: readonly { look: string; word: string }[];
+    /** Which marks stand on the sheet now. */
+    marks: readonly Key[];
     /** Height of the legend, px. */
     height?: number;
     nearer: (factor: number) => void;
@@ -11,7 +13,31 @@
 </script>
 
 <div class="legend" bind:clientHeight={height}>
-  {#each marks as { look, word } (word)}<span><i class="key {look}-key"></i> {word}</span>{/each}
+  {#each marks as { look, word } (word)}
+    <span
+      >{#if typeof look === 'string'}<i class="key {look}-key"></i>
+      {:else}
+        <svg width="24" height="14" aria-hidden="true" style:color="var(--{look.tone})">
+          {#if look.fill}
+            <rect
+              x="2"
+              y="1"
+              width="20"
+              height="12"
+              fill={look.fill === 'solid' ? 'currentColor' : 'none'}
+              fill-opacity={look.strength ?? 1}
+              stroke={look.fill === 'solid' ? 'none' : 'currentColor'}
+            />
+            {#if look.fill !== 'solid'}<path class="thin" d="M2 7L8 1M2 13L14 1M8 13L20 1M14 13L22 5" />{/if}
+            {#if look.fill === 'cross'}<path class="thin" d="M22 7L16 1M22 13L10 1M16 13L4 1M10 13L2 5" />{/if}
+          {:else}
+            <line x1="0" x2="24" y1="7" y2="7" stroke-width={look.line} stroke-dasharray={look.dash?.join(' ')} />
+          {/if}
+        </svg>
+      {/if}
+      {word}</span
+    >
+  {/each}
   <span class="zoom">
     <button type="button" class="tiny" onclick={() => nearer(1.5)} aria-label="Look closer">+</button>
     <button type="button" class="tiny" onclick={() => nearer(1 / 1.5)} aria-label="Step back">−</button>
@@ -42,35 +68,6 @@
     width: 26px;
     height: 0;
   }
-  .way-key {
-    border-top: 2px dashed var(--ink);
-  }
-  .drawn-key {
-    border-top: 2px solid var(--carved);
-  }
-  .filled-key {
-    height: 12px;
-    width: 18px;
-    background: var(--carved);
-  }
-  .hatched-key,
-  .crossed-key {
-    height: 14px;
-    width: 20px;
-    border: 1px solid var(--ink);
-    background: repeating-linear-gradient(45deg, transparent 0 3px, var(--mute) 3px 4px);
-  }
-  .crossed-key {
-    background:
-      repeating-linear-gradient(45deg, transparent 0 4px, var(--mute) 4px 5px),
-      repeating-linear-gradient(-45deg, transparent 0 4px, var(--mute) 4px 5px);
-  }
-  .holes-key {
-    height: 11px;
-    width: 11px;
-    border-radius: 50%;
-    background: var(--carved);
-  }
   .tab-key {
     height: 8px;
     width: 16px;
@@ -82,29 +79,18 @@
     border: 2px solid var(--signal);
     transform: rotate(45deg);
   }
-  .narrow-key {
-    border-top: 4px solid var(--signal);
-  }
-  .left-key {
-    height: 12px;
-    width: 14px;
-    background: var(--signal);
-    opacity: 0.75;
-  }
-  .followed-key {
-    border-top: 1.5px solid var(--carved);
-  }
-  .link-key {
-    border-top: 2px dotted var(--signal);
-  }
   .keep-key {
     height: 12px;
     width: 12px;
     background: var(--metal);
     border: 1px solid var(--ink);
   }
-  .chalk-key {
-    border-top: 2px solid var(--signal);
+  svg line,
+  .thin {
+    stroke: currentColor;
+  }
+  .thin {
+    stroke-width: 0.8;
   }
   .zoom {
     margin-left: auto;

@@ -53,7 +53,7 @@
     type="button"
     aria-pressed={cut === workplace.activeCut}
     title="Choose outlines on the sheet"
-    onclick={() => (workplace.activeCut = cut)}>{slot.value}</button
+    onclick={() => (workplace.activeCut = cut === workplace.activeCut ? undefined : cut)}>{slot.value}</button
   >{/if}
 
 <style>

@@ -5,13 +5,13 @@ import { worksOn } from '@kerbe/core/cuts/title';
 import type { JobSession } from '$lib/job-session.svelte';
 
 /** What the sentences of a cut are made from besides the cut itself. */
-export function aboutOf(cut: Cut, { job, view }: JobSession): About {
+export function aboutOf(cut: Cut, { job, view, items }: JobSession): About {
   const made = view?.cuts.find((part) => part.id === cut.id);
   return {
     outlines: {
       name: 'outlines',
       control: { is: 'outlines' },
-      value: worksOn(cut, job, view?.items),
+      value: worksOn(cut, job, items),
       set: () => ({}),
     },
     bit: {

@@ -23,9 +23,6 @@ export interface DrawnShape {
 /** Points of a thumbnail at most: it is as large as a thumb. */
 const MOST_POINTS = 20_000;
 
-/** Looks that are lines and no areas. */
-const LINES = new Set(['way', 'drawn']);
-
 /** Draws a job's artwork small. */
 export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> {
   const assets = await loadAssets(db, assetsOf(job));
@@ -50,7 +47,7 @@ export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Th
         }
         if (closed) d += 'z';
       }
-      thumbnail[LINES.has(kindOf(cut).mark.look) ? 'through' : 'carved'].push({ d, rule: shape.rule });
+      thumbnail[kindOf(cut).mark.lines ? 'through' : 'carved'].push({ d, rule: shape.rule });
     });
   }
   return thumbnail;

@@ -1,25 +1,37 @@
 import type { CutJob } from '@kerbe/core/job/job';
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';
-import type { Resources } from '@kerbe/core/artwork/place';
+import type { PlacedItem, Resources } from '@kerbe/core/artwork/place';
 import type { Drawing } from '@kerbe/core/artwork/shape';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { carveField } from '@kerbe/core/carving/height-field';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
-import { kindOf } from '@kerbe/core/cuts/kinds';
+import { type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
+import { proposed } from '@kerbe/core/cuts/propose';
+import type { BaseCut, Target } from '@kerbe/core/document/cut';
 import { compute, ComputeCache, type JobResult } from '@kerbe/core/compute/compute';
 import type { Face } from '@kerbe/core/document/item';
 import { checkProgram } from '@kerbe/core/program/check';
 import { readProgram } from '@kerbe/core/program/read';
 import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
 import { thicknessAt } from '@kerbe/core/stock/stock';
+import { buffersOf } from '../sheet/lines.ts';
 import wasmUrl from 'clipper2-wasm/dist/es/clipper2z.wasm?url';
 import frauncesUrl from '@expo-google-fonts/fraunces/600SemiBold/Fraunces_600SemiBold.ttf?url';
 import josefinUrl from '@expo-google-fonts/josefin-sans/600SemiBold/JosefinSans_600SemiBold.ttf?url';
 import rokkittUrl from '@expo-google-fonts/rokkitt/600SemiBold/Rokkitt_600SemiBold.ttf?url';
-import { cutView, type ForeignProgram, itemView, type JobView, pathView } from './job-view.ts';
+import {
+  buffersIn,
+  cutView,
+  type ForeignProgram,
+  type ItemView,
+  itemView,
+  type JobView,
+  pathView,
+} from './job-view.ts';
+import { keepView, keptView, type KeptView } from './kept-views.ts';
 import { nearestAtDepth } from './nearest-at-depth.ts';
 import { reliefOf, type Relief } from './relief.ts';
 
@@ -31,6 +43,8 @@ const drawings = new Map<string, Drawing | ArtworkError>();
 const faces = new Map<Face, ReturnType<typeof readFace>>();
 let clipper: Promise<Clipper> | undefined;
 let running: AbortController | undefined;
+/** The artwork that was sent last, and how often some was. */
+let sent: { turn: number; items: readonly PlacedItem[] } = { turn: 0, items: [] };
 let latest: { job: CutJob; result: JobResult; moves: CarvedMoves } | undefined;
 
 async function bytes(url: string): Promise<Uint8Array> {
@@ -72,9 +86,28 @@ function readOnce(data: Uint8Array, library: Clipper): Drawing | ArtworkError {
   }
 }
 
+/** What took less, ms, is as soon computed anew. */
+const WORTH_KEEPING = 150;
+/** A result is kept when nothing else was computed for so long, ms. */
+const KEEP_AFTER = 1500;
+let keeping: ReturnType<typeof setTimeout> | undefined;
+
 const api = {
+  /** What a job came to when it was computed last, so that it is seen at once. */
+  async kept(job: CutJob): Promise<KeptView | undefined> {
+    const found = await keptView(job);
+    return (
+      found && transfer(found, [...found.items.flatMap(({ lines }) => buffersOf(lines)), ...buffersIn(found.view)])
+    );
+  },
+
   /** Computes a job; one that is still being computed is given up. Undefined where this one was given up itself. */
-  async compute(job: CutJob, progress: (share: number, doing: string) => void): Promise<JobView | undefined> {
+  async compute(
+    job: CutJob,
+    progress: (share: number, doing: string) => void,
+    placed: (items: ItemView[], turn: number) => void,
+    have: number,
+  ): Promise<JobView | undefined> {
     running?.abort();
     const mine = new AbortController();
     running = mine;
@@ -83,10 +116,24 @@ const api = {
       clipper ??= bytes(wasmUrl).then(loadClipper);
       const library = await clipper;
       const resources = await gather(job, library);
-      const result = await compute(job, resources, library, { cache, signal: mine.signal, progress });
+      const result = await compute(job, resources, library, {
+        cache,
+        signal: mine.signal,
+        progress,
+        // The sheet shows what was typed or moved before the cuts are worked out; what it has is not sent again.
+        placed(items) {
+          if (
+            have === sent.turn &&
+            items.length === sent.items.length &&
+            items.every((item, k) => item === sent.items[k])
+          )
+            return;
+          sent = { turn: sent.turn + 1, items };
+          placed(items.map(itemView), sent.turn);
+        },
+      });
       latest = { job, result, moves: new CarvedMoves(result.cuts) };
-      return {
-        items: result.items.map(itemView),
+      const view: JobView = {
         cuts: result.cuts.map((part) => {
           const cut = job.cuts.find(({ id }) => id === part.cut);
           return cutView(part, cut && kindOf(cut));
@@ -98,6 +145,14 @@ const api = {
         remarks: result.remarks,
         milliseconds: performance.now() - started,
       };
+      clearTimeout(keeping);
+      if (view.milliseconds > WORTH_KEEPING) {
+        // Copied now, since what is handed over is gone; and not while one number after the other is changed.
+        const copy = structuredClone(view);
+        const items = sent.items.map(itemView);
+        keeping = setTimeout(() => void keepView(job, items, copy), KEEP_AFTER);
+      }
+      return transfer(view, buffersIn(view));
     } catch (error) {
       if (mine.signal.aborted) return undefined;
       throw error;
@@ -135,6 +190,21 @@ const api = {
 
   cancel(): void {
     running?.abort();
+  },
+
+  /** What a new cut of a kind would work on by itself, and why; nothing where nothing suits. */
+  propose(
+    kind: CutKindName,
+    bit: string,
+    cuts: readonly BaseCut[],
+  ): { targets: Target[]; shapes: number; why: string } | undefined {
+    const tool = latest?.job.bits.find(({ id }) => id === bit);
+    if (!latest || !tool) return undefined;
+    for (const proposal of kindOf({ kind }).proposes(tool)) {
+      const found = proposed(proposal, latest.result.items, cuts);
+      if (found.shapes > 0) return { ...found, why: proposal.why };
+    }
+    return undefined;
   },
 
   /** Heights along a line over the work, mm from the top of the thickest corner, and the stock's thickness there. Undefined before anything was computed. */

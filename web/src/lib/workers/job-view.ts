@@ -1,42 +1,45 @@
 import type { PlacedItem } from '@kerbe/core/artwork/place';
-import type { CutKind, SheetMark } from '@kerbe/core/cuts/kind';
-import type { Bounds } from '@kerbe/core/geometry/outline';
+import type { CutKind } from '@kerbe/core/cuts/kind';
+import type { Look } from '@kerbe/core/cuts/look';
+import type { Grouped } from '@kerbe/core/document/groups';
+import type { FillRule } from '@kerbe/core/geometry/clipper';
+import { type Bounds, boundsOf } from '@kerbe/core/geometry/outline';
 import type { BitTime, CutResult } from '@kerbe/core/sequence/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
 import type { Remark } from '@kerbe/core/cuts/remark';
+import { buffersOf, type Lines, LinesBuilder, type Range } from '../sheet/lines.ts';
 
-/** A shape as the sheet draws it: path data in mm with y down from the sheet's origin (the sheet flips it). */
-export interface ShapeView {
+/** A shape as the sheet draws it: lines of its item’s, and what it belongs to. */
+export interface ShapeView extends Grouped, Range {
   name: string;
-  /** The layer of the drawing that it lies in, where that has a name. */
-  layer?: string;
   /** What cuts hold on to it by. */
   mark: string;
-  d: string;
-  rule: 'nonzero' | 'evenodd';
+  rule: FillRule;
   open: boolean;
+  box: Bounds;
 }
 
 export interface ItemView {
   id: string;
   shapes: ShapeView[];
+  lines: Lines;
   bounds?: Bounds;
   problem?: string;
   nodes: PlacedItem['nodes'];
   notes: string[];
 }
 
-/** A way of the bit as path data: what is cut, and the moves between. */
+/** A way of the bit: what is cut, and the moves between. */
 export interface PathView {
-  cutPath: string;
-  linkPath: string;
+  way: Lines;
+  links: Lines;
 }
 
 /** What a cut came to, without its path's points. */
 export type CutView = Omit<CutResult, 'path'> &
   PathView & {
-    /** What it shows on the sheet besides its way, as path data. */
-    marks: { look: SheetMark['look']; word: string; always: boolean; d: string }[];
+    /** What it shows on the sheet besides its way. */
+    marks: { look: Look; word: string; always: boolean; lines: Lines }[];
     points: number;
   };
 
@@ -56,7 +59,6 @@ export interface ForeignProgram extends PathView {
 
 /** What the worker tells the page of a computed job. */
 export interface JobView {
-  items: ItemView[];
   cuts: CutView[];
   minutes: number;
   /** Spent between the cuts and on the way back, minutes; a part of `minutes`. */
@@ -67,24 +69,33 @@ export interface JobView {
   milliseconds: number;
 }
 
-const n = (value: number) => Math.round(value * 1000) / 1000;
+/** A shape without a point lies nowhere. */
+const NOWHERE: Bounds = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
 
 export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedItem): ItemView {
-  return {
-    id,
-    bounds,
-    problem,
-    nodes,
-    notes,
-    shapes: shapes.map((shape) => ({
-      name: shape.name,
-      layer: shape.layer,
-      mark: shape.mark,
-      rule: shape.rule,
-      open: shape.outlines.some((outline) => !outline.closed),
-      d: shape.outlines.map(({ points, closed }) => lineData(points, closed)).join(''),
-    })),
-  };
+  const lines = new LinesBuilder();
+  const views = shapes.map(({ name, layer, colour, line, word, mark, rule, outlines }): ShapeView => {
+    const from = lines.count;
+    for (const { points, closed } of outlines) lines.line(points, closed);
+    const box = boundsOf(outlines) ?? NOWHERE;
+    return {
+      name,
+      layer,
+      colour,
+      line,
+      word,
+      mark,
+      rule,
+      open: outlines.some(({ closed }) => !closed),
+      from,
+      to: lines.count,
+      box,
+      width: box.maxX - box.minX,
+      height: box.maxY - box.minY,
+      outlines: outlines.length,
+    };
+  });
+  return { id, bounds, problem, nodes, notes, shapes: views, lines: lines.done() };
 }
 
 /** @param kind the kind of the cut that the part belongs to. */
@@ -95,54 +106,55 @@ export function cutView({ path, ...rest }: CutResult, kind: CutKind | undefined)
     ...rest,
     ...pathView(path),
     marks: marks
-      .map(({ look, word, always, outlines, circles }) => ({
-        look,
-        word,
-        always,
-        d: [
-          ...outlines.map(({ points, closed }) => lineData(points, closed)),
-          ...circles.map(({ x, y, radius }) => circleData(x, y, radius)),
-        ].join(''),
-      }))
-      .filter(({ d }) => d !== ''),
+      .filter(({ outlines, circles }) => outlines.length + circles.length > 0)
+      .map(({ look, word, always, outlines, circles }) => {
+        const lines = new LinesBuilder();
+        for (const { points, closed } of outlines) lines.line(points, closed);
+        for (const { x, y, radius } of circles) lines.circle(x, y, radius);
+        return { look, word, always, lines: lines.done() };
+      }),
     points: path.feed.length,
   };
 }
 
-function lineData(points: ArrayLike<number>, closed: boolean): string {
-  let d = `M${n(points[0])} ${n(points[1])}`;
-  for (let i = 2; i < points.length; i += 2) d += `L${n(points[i])} ${n(points[i + 1])}`;
-  return closed ? d + 'z' : d;
-}
+/** Lines are no longer than so many points, so that what is out of sight can be left out. */
+const LONGEST = 400;
 
-/** A circle as path data. */
-export function circleData(x: number, y: number, r: number): string {
-  return `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0z`;
-}
+/** Points nearer to each other than this are one in the picture, mm. */
+const FINEST = 0.05;
 
-/** A path seen from above; points nearer than a twentieth of a millimetre are left out of the picture. */
+/** A path seen from above: its moves at feed, and those between them. */
 export function pathView({ xyz, rapid }: Path): PathView {
-  let cutPath = '';
-  let linkPath = '';
+  const way = new LinesBuilder();
+  const links = new LinesBuilder();
   let [x, y] = [NaN, NaN];
-  let was: 'cut' | 'link' | undefined;
+  let length = 0;
   for (let i = 1; i < rapid.length; i++) {
-    const kind = rapid[i] ? 'link' : 'cut';
+    const into = rapid[i] ? links : way;
+    const first = i === 1 || rapid[i] !== rapid[i - 1];
     const last = i + 1 === rapid.length || rapid[i + 1] !== rapid[i];
-    const step = (px: number, py: number, command: string) => {
-      if (kind === 'cut') cutPath += `${command}${n(px)} ${n(py)}`;
-      else linkPath += `${command}${n(px)} ${n(py)}`;
-    };
-    if (kind !== was) {
+    if (first) {
       [x, y] = [xyz[3 * i - 3], xyz[3 * i - 2]];
-      step(x, y, 'M');
+      into.point(x, y);
+      length = 1;
     }
-    was = kind;
     const [px, py] = [xyz[3 * i], xyz[3 * i + 1]];
-    if (!last && Math.hypot(px - x, py - y) < 0.05) continue;
-    if (px === x && py === y) continue;
-    step(px, py, 'L');
-    [x, y] = [px, py];
+    if ((last || Math.hypot(px - x, py - y) >= FINEST) && (px !== x || py !== y)) {
+      into.point(px, py);
+      [x, y] = [px, py];
+      length++;
+    }
+    if (last) into.end();
+    else if (length >= LONGEST) {
+      into.end();
+      into.point(x, y);
+      length = 1;
+    }
   }
-  return { cutPath, linkPath };
+  return { way: way.done(), links: links.done() };
+}
+
+/** What of a view can be handed over and not copied. */
+export function buffersIn({ cuts }: JobView): ArrayBuffer[] {
+  return cuts.flatMap(({ way, links, marks }) => [way, links, ...marks.map(({ lines }) => lines)].flatMap(buffersOf));
 }

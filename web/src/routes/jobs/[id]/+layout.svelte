@@ -1,8 +1,8 @@
 <script lang="ts">
   import { arrowIn, mmPer } from '@kerbe/core/quantity/units';
-  import { onDestroy } from 'svelte';
+  import { onDestroy, tick } from 'svelte';
   import { Progress } from '@skeletonlabs/skeleton-svelte';
-  import { beforeNavigate } from '$app/navigation';
+  import { afterNavigate, beforeNavigate } from '$app/navigation';
   import { page } from '$app/state';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -17,6 +17,7 @@
   import { routeStates } from '$lib/route-states';
   import { Scheme } from '$lib/scheme.svelte';
   import type { StopName } from '$lib/stops';
+  import { Typing, undoesItself } from '$lib/typing';
   import { provideWorkplace, Workplace } from '$lib/workplace.svelte';
 
   let { data, children } = $props();
@@ -74,20 +75,30 @@
 
   const states = $derived(routeStates(session, feed, data.runs));
 
+  let card = $state<HTMLElement>();
+  let typing: Typing | undefined;
+  $effect(() => {
+    if (!card) return;
+    const own = new Typing(card, session.id, stop);
+    typing = own;
+    return () => own.end();
+  });
+
+  // Only now has the page put the focus where it wants it.
+  afterNavigate(() => void tick().then(() => typing?.restore()));
+
   function keys(event: KeyboardEvent): void {
-    const typing = (event.target as Element).closest?.('input:not([type=checkbox]), textarea, select');
-    if ((event.ctrlKey || event.metaKey) && !typing) {
-      if (event.key === 'z' && !event.shiftKey && session.canUndo) {
-        event.preventDefault();
-        void session.step('undo');
-      } else if ((event.key === 'y' || (event.key.toLowerCase() === 'z' && event.shiftKey)) && session.canRedo) {
-        event.preventDefault();
-        void session.step('redo');
-      }
+    const inField = (event.target as Element).closest?.('input:not([type=checkbox]), textarea, select');
+    const key = event.key.toLowerCase();
+    if ((event.ctrlKey || event.metaKey) && (key === 'z' || key === 'y') && !undoesItself(event.target, typing)) {
+      // A field’s own steps back would run beside those of the job.
+      event.preventDefault();
+      if (key === 'z' && !event.shiftKey) void (session.canUndo && session.step('undo'));
+      else if (session.canRedo) void session.step('redo');
     }
     if (
       stop === 'artwork' &&
-      !typing &&
+      !inField &&
       workplace.selected &&
       event.key.startsWith('Arrow') &&
       (event.target as Element).closest?.('.items')
@@ -107,7 +118,7 @@
 <svelte:window onkeydown={keys} />
 <svelte:head><title>{job.name} · Kerbe</title></svelte:head>
 
-<div class="bench">
+<div class="bench" bind:this={card}>
   <JobHead {scheme} />
 
   <main class:running={stop === 'run'}>

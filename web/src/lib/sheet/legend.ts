@@ -1,0 +1,52 @@
+import type { CutKind, Handle } from '@kerbe/core/cuts/kind';
+import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
+import type { Look } from '@kerbe/core/cuts/look';
+import type { Job } from '@kerbe/core/document/job';
+import type { CutView } from '../workers/job-view.ts';
+import { FOLLOWED, LINK } from './scene.ts';
+
+/** A mark of the sheet: how it looks, and what it is. */
+export interface Key {
+  look: Look | 'tab' | 'start' | 'keep';
+  word: string;
+}
+
+interface Shown {
+  job: Pick<Job, 'cuts' | 'stock'>;
+  made: readonly CutView[];
+  /** What of the cut at hand can be moved. */
+  handles: readonly Handle[];
+  /** What is not cut is marked; ways of the bit are drawn; the chalk line lies there. */
+  marked: boolean;
+  ways: boolean;
+  chalk: boolean;
+}
+
+/** Each mark on the sheet once: of the kinds of cut, ways only where they are made, and all that lies beside them. */
+export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[] {
+  const along = made.filter(
+    ({ cut: id, problem }) => !problem && job.cuts.some((cut) => cut.id === id && kindOf(cut).mark.way),
+  );
+  const kinds = Object.values<CutKind>(CUT_KINDS).filter(({ mark }) =>
+    mark.way ? along.length > 0 : job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.word === mark.word),
+  );
+  const keys: Key[] = [
+    ...kinds.map(({ mark }) => ({ look: mark.way ?? mark.look, word: mark.word })),
+    ...(along.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab')
+      ? [{ look: 'tab' as const, word: 'tab' }]
+      : []),
+    ...handles.map(({ look, word }) => ({ look, word: `${word}: drag it` })),
+    ...(marked ? made.flatMap(({ marks }) => marks.filter(({ always }) => !always)) : []),
+    ...(ways
+      ? [
+          { look: FOLLOWED, word: 'path of the bit' },
+          { look: LINK, word: 'lifted over' },
+        ]
+      : []),
+    ...(job.stock.keepOuts.length
+      ? [{ look: 'keep' as const, word: [...new Set(job.stock.keepOuts.map(({ kind }) => kind))].join(', ') }]
+      : []),
+    ...(chalk ? [{ look: { tone: 'signal' as const, line: 2 }, word: 'chalk line: drag A or B' }] : []),
+  ];
+  return [...new Map(keys.map(({ look, word }) => [word, { look, word }])).values()];
+}

@@ -1,0 +1,123 @@
+import type { Look } from '@kerbe/core/cuts/look';
+import type { FillRule } from '@kerbe/core/geometry/clipper';
+import type { SheetFrame } from '../sheet-frame.ts';
+import { type Lines, type Range, trace, type Window } from './lines.ts';
+
+/** Lines that look alike; each range is filled by itself, so that shapes that lie over each other take nothing away. */
+export interface Group {
+  lines: Lines;
+  ranges: readonly (Range & { rule: FillRule })[];
+  look: Omit<Look, 'tone'> & { tone: Look['tone'] | 'wood' | 'grain' };
+}
+
+/** Colours by their names. */
+export type Tones = Record<Group['look']['tone'], string>;
+
+/** Detail finer than this is not drawn, pixels. */
+const FINEST = 0.4;
+/** Shapes that are smaller than this in both directions are drawn as a dot, pixels. */
+const DOT = 1.5;
+/** More points than this are not dashed: from so far nobody sees strokes. */
+const MOST_DASHED = 20_000;
+/** Lines go on outside the picture by this much, pixels, so that their ends are not seen. */
+const BEYOND = 8;
+
+/** All of some lines, filled by the nonzero rule. */
+export const whole = (lines: Lines): Group['ranges'] => [{ from: 0, to: lines.closed.length, rule: 'nonzero' }];
+
+/**
+ * Draws groups, the first lowest.
+ *
+ * @param frame where the stock lies in the picture, in CSS pixels. @param ratio device pixels to one of these.
+ */
+export function paint(
+  context: CanvasRenderingContext2D,
+  groups: readonly Group[],
+  { k, left, base }: SheetFrame,
+  { width, height, ratio }: { width: number; height: number; ratio: number },
+  tones: Tones,
+): void {
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  context.clearRect(0, 0, width * ratio, height * ratio);
+  context.setTransform(ratio * k, 0, 0, -ratio * k, ratio * left, ratio * base);
+  context.lineJoin = 'round';
+  const window: Window = {
+    minX: (-left - BEYOND) / k,
+    maxX: (width - left + BEYOND) / k,
+    minY: (base - height - BEYOND) / k,
+    maxY: (base + BEYOND) / k,
+  };
+  const finest = FINEST / k;
+  for (const { lines, ranges, look } of groups) {
+    const seen = ranges.filter((range) => inSight(lines, range, window));
+    if (seen.length === 0) continue;
+    const { tone, fill, strength = 1, line, dash } = look;
+    if (fill) {
+      context.fillStyle = fill === 'solid' ? tones[tone] : hatch(context, fill, tones[tone], ratio, k);
+      context.globalAlpha = strength;
+      let dots: Path2D | undefined;
+      for (const range of seen) {
+        const box = range.to === range.from + 1 ? 4 * range.from : -1;
+        if (
+          box >= 0 &&
+          (lines.boxes[box + 2] - lines.boxes[box]) * k < DOT &&
+          (lines.boxes[box + 3] - lines.boxes[box + 1]) * k < DOT
+        ) {
+          dots ??= new Path2D();
+          dots.rect(lines.boxes[box], lines.boxes[box + 1], DOT / k, DOT / k);
+          continue;
+        }
+        context.beginPath();
+        trace(context, lines, range, finest, window);
+        context.fill(range.rule);
+      }
+      if (dots) context.fill(dots);
+      context.globalAlpha = 1;
+    }
+    if (line) {
+      const points = seen.reduce((sum, { from, to }) => sum + lines.starts[to] - lines.starts[from], 0);
+      context.strokeStyle = tones[tone];
+      context.lineWidth = line / k;
+      context.setLineDash(dash && points < MOST_DASHED ? dash.map((length) => length / k) : []);
+      context.beginPath();
+      for (const range of seen) trace(context, lines, range, finest, window);
+      context.stroke();
+      context.setLineDash([]);
+    }
+  }
+}
+
+function inSight({ boxes }: Lines, { from, to }: Range, { minX, minY, maxX, maxY }: Window): boolean {
+  for (let i = 4 * from; i < 4 * to; i += 4)
+    if (boxes[i] <= maxX && boxes[i + 2] >= minX && boxes[i + 1] <= maxY && boxes[i + 3] >= minY) return true;
+  return false;
+}
+
+/** Lines at 45°, and across them for a cross; they keep their distance on the screen and their place on the sheet. */
+function hatch(
+  context: CanvasRenderingContext2D,
+  kind: 'hatch' | 'cross',
+  colour: string,
+  ratio: number,
+  k: number,
+): CanvasPattern | string {
+  const side = 8;
+  const tile = new OffscreenCanvas(side * ratio, side * ratio);
+  const ink = tile.getContext('2d')!;
+  ink.scale(ratio, ratio);
+  ink.strokeStyle = colour;
+  ink.globalAlpha = 0.6;
+  ink.beginPath();
+  for (const shift of [-side, 0, side]) {
+    ink.moveTo(shift - 1, side + 1);
+    ink.lineTo(shift + side + 1, -1);
+    if (kind === 'cross') {
+      ink.moveTo(shift - 1, -1);
+      ink.lineTo(shift + side + 1, side + 1);
+    }
+  }
+  ink.stroke();
+  const pattern = context.createPattern(tile, 'repeat');
+  pattern?.setTransform(new DOMMatrix([1 / (ratio * k), 0, 0, -1 / (ratio * k), 0, 0]));
+  return pattern ?? colour;
+}

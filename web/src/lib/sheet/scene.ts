@@ -1,0 +1,86 @@
+import type { Look } from '@kerbe/core/cuts/look';
+import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
+import { chosenOf } from '@kerbe/core/document/targets';
+import type { CutView, ForeignProgram, ItemView } from '../workers/job-view.ts';
+import { type Group, whole } from './paint.ts';
+
+/** What is drawn of a job. */
+export interface Shown {
+  items: readonly ItemView[];
+  cuts: readonly Cut[];
+  /** What they came to. */
+  made: readonly CutView[];
+  /** The cut whose outlines are shown as chosen. */
+  active?: string;
+  /** Shapes that are chosen while no cut is at hand, by their items. */
+  picked?: ReadonlyMap<string, ReadonlySet<number>>;
+  /** Cuts that are done; the others are shown as yet to come. */
+  done?: ReadonlySet<string>;
+  /** Ways of the bit are shown, and what lies beside them. */
+  ways: boolean;
+  marks: boolean;
+  foreign?: ForeignProgram;
+}
+
+const FREE: Look = { tone: 'ink', line: 1.2, dash: [2, 3] };
+const FREE_OPEN: Look = { ...FREE, tone: 'signal' };
+const TO_COME: Look = { tone: 'ink', line: 1.2 };
+const OPEN: Look = { tone: 'signal', line: 1.2 };
+const CHOSEN: Look = { tone: 'signal', line: 2.5 };
+export const LINK: Look = { tone: 'signal', line: 1, dash: [1, 4] };
+export const FOLLOWED: Look = { tone: 'carved', line: 1 };
+
+/**
+ * The artwork of a job as groups to be drawn, item by item. A shape in several cuts shows the looks of all of them, and
+ * the state of the cut at hand whatever other cuts it is in.
+ */
+export function artworkGroups({ items, cuts, active, picked, done }: Shown): Map<string, Group[]> {
+  return new Map(
+    items.map(({ id, shapes, lines }) => {
+      const groups: Group[] = [];
+      const add = (numbers: Iterable<number>, look: Look) => {
+        const ranges = Array.from(numbers, (n) => shapes[n]);
+        if (ranges.length > 0) groups.push({ lines, ranges, look });
+      };
+      const chosen = cuts.map((cut) => ({ cut, numbers: chosenOf(cut.targets, id, shapes).numbers }));
+      const free = new Set(shapes.keys());
+      for (const { cut, numbers } of chosen) {
+        const { mark, closedOnly } = kindOf(cut);
+        const all = [...numbers];
+        for (const n of all) free.delete(n);
+        const open = closedOnly ? all.filter((n) => shapes[n].open) : [];
+        const come = done && !done.has(cut.id) && mark.look.fill === 'solid';
+        add(closedOnly ? all.filter((n) => !shapes[n].open) : all, come ? TO_COME : mark.look);
+        add(open, OPEN);
+      }
+      const loose = [...free];
+      add(loose.filter((n) => !shapes[n].open), FREE); // prettier-ignore
+      add(loose.filter((n) => shapes[n].open), FREE_OPEN); // prettier-ignore
+      const own = chosen.find(({ cut }) => cut.id === active);
+      if (own) add(own.numbers, CHOSEN);
+      add(picked?.get(id) ?? [], CHOSEN);
+      return [id, groups];
+    }),
+  );
+}
+
+/** The ways of the bit and what lies beside them, over the artwork. */
+export function wayGroups({ cuts, made, active, done, ways, marks, foreign }: Shown): Group[] {
+  const groups: Group[] = [];
+  const add = (lines: CutView['way'], look: Group['look']) => groups.push({ lines, ranges: whole(lines), look });
+  if (foreign) {
+    add(foreign.way, { ...FOLLOWED, tone: 'ink' });
+    add(foreign.links, LINK);
+    return groups;
+  }
+  for (const part of made) {
+    const cut = cuts.find(({ id }) => id === part.cut);
+    const mark = cut && kindOf(cut).mark;
+    for (const { look, always, lines } of part.marks)
+      if (always || marks) add(lines, always && done && !done.has(part.cut) ? TO_COME : look);
+    if (mark?.way && !part.problem) add(part.way, part.cut === active ? { ...mark.way, ...CHOSEN } : mark.way);
+    else if (ways) add(part.way, mark?.look.fill === 'solid' ? { ...FOLLOWED, tone: 'wood' } : FOLLOWED);
+    if (ways) add(part.links, LINK);
+  }
+  return groups;
+}
