@@ -61,7 +61,8 @@ v-carve disc-by-its-wall --bit v15:24.2 --max-depth 0.358 --step 1.224mm --depth
 v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
 v-carve low-cone --bit v150:60
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3
-profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397`
+profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397
+pocket islands-by-a-hair --bit end:1.5 --depth 7.033 --depth-per-pass 3.713 --last-pass 2.118 --conventional --step 0.994mm --ramp 21deg --finish 0.349`
   .split('\n')
   .map((line) => line.split(' '));
 

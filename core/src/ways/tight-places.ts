@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import { incidence } from '../geometry/incidence.ts';
 import type { Loops } from '../geometry/clipper.ts';
+import { Clearance } from '../geometry/clearance.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
 import { insideArea } from '../geometry/stretches.ts';
 import { regionsOf } from '../geometry/regions.ts';
@@ -65,6 +66,12 @@ const SHARP = 2.4;
 /** The point of a corner of one degree is so many radii of its circle away. */
 const FARTHEST = 115;
 
+/** How far beside the axis’ last direction its corner’s point may lie, as a share of the way there. */
+const ASIDE = 0.1;
+
+/** A line to a corner’s point may leave the place by so much, mm. */
+const OUTSIDE = 0.004;
+
 /**
  * An axis leaves off some micrometres before the outline, which in a sharp corner is far from its point: there a line
  * is led on to it.
@@ -97,6 +104,7 @@ function toSharpEnds(
       if (Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy) > SHARP) sharp.push([loop[i], loop[i + 1]]);
     }
   if (sharp.length === 0) return;
+  const edge = Clearance.ofLoops(loops);
   const index = new Flatbush(sharp.length);
   for (const [px, py] of sharp) index.add(px, py, px, py);
   index.finish();
@@ -106,11 +114,17 @@ function toSharpEnds(
     const long = Math.hypot(ux, uy);
     const point = index.neighbors(x[n], y[n], 1, FARTHEST * r[n], (k) => {
       const [dx, dy] = [sharp[k][0] - x[n], sharp[k][1] - y[n]];
-      return dx * ux + dy * uy > 0 && Math.abs(dx * uy - dy * ux) < 2 * r[n] * long;
+      const along = (dx * ux + dy * uy) / long;
+      return along > 0 && Math.abs(dx * uy - dy * ux) / long < 2 * r[n] + ASIDE * along;
     })[0];
     if (point === undefined) continue;
     const [px, py] = sharp[point];
-    if (!insideArea(loops, (x[n] + px) / 2, (y[n] + py) / 2)) continue;
+    // Beside a round wall the way to the point bends, and a straight one leaves the place by less than the place is wide.
+    const led = [0.25, 0.5, 0.75].every((t) => {
+      const [mx, my] = [x[n] + t * (px - x[n]), y[n] + t * (py - y[n])];
+      return insideArea(loops, mx, my) || edge.at(mx, my) <= Math.min(r[n], OUTSIDE);
+    });
+    if (!led) continue;
     edges.push(n, x.length);
     x.push(px);
     y.push(py);
