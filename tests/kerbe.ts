@@ -180,7 +180,9 @@ export async function drawnAt(page: Page, x: number, y: number): Promise<number[
   return page.locator('canvas').first().evaluate((canvas: HTMLCanvasElement, { x: px, y: py }) => {
     const box = canvas.getBoundingClientRect();
     const [i, j] = [((px - box.left) * canvas.width) / box.width, ((py - box.top) * canvas.height) / box.height];
-    return [...canvas.getContext('2d')!.getImageData(Math.round(i), Math.round(j), 1, 1).data];
+    const copy = document.createElement('canvas').getContext('2d')!;
+    copy.drawImage(canvas, -Math.round(i), -Math.round(j));
+    return [...copy.getImageData(0, 0, 1, 1).data];
   }, at); // prettier-ignore
 }
 

@@ -84,6 +84,7 @@ const PARTS: Record<string, (folder: string) => Promise<void>> = {
   walls: accuracy,
   jobs: wholeJobs,
   answers: (folder) => answering(`${folder}/shop`),
+  '--page': (folder) => pageOfAJob(`${folder}/page`),
 };
 
 /**
@@ -321,4 +322,27 @@ function sampled(loops: Loops, every: number): Float64Array {
 
 function middle(values: readonly number[]): number {
   return values.toSorted((a, b) => a - b)[values.length >> 1];
+}
+
+/** What the page of a job bears, in a browser. */
+async function pageOfAJob(folder: string): Promise<void> {
+  const { frames, task, choose, typed, imported, reopened, many, changed, piece } = await (
+    await import('./bench-sheet.ts')
+  ).sheetFigures(folder);
+  const most = (is: number, ms: number): Limit => ({ is, most: ms, wanted: `at most ${ms} ms` });
+  for (const [name, { middle: usual, late }] of Object.entries(frames))
+    row(`Sheet of ${name}`, `${usual.toFixed(0)} ms a frame, ${late.toFixed(0)} ms at the 95th percentile`, most(usual, 33), most(late, 50)); // prettier-ignore
+  for (const [name, is, ms] of [
+    ['Longest task of the page’s thread meanwhile', task, 50],
+    ['From a click to the sheet that shows it', choose, 50],
+    ['From a keystroke to the sheet', typed.sheet, 100],
+    ['From a keystroke to the proof', typed.proof, 500],
+    ['A drawing of 5 MB, from the file to the sheet', imported, 2000],
+    ['A job opened again, to its sheet', reopened.sheet, 1000],
+    ['A job opened again, to its last result', reopened.result, 1000],
+    ['Forty cuts on 200 items, opened; over an empty job', many, 1500],
+    ['A changed number of one of forty cuts, to the proof', changed, 500],
+    ['First picture of the carved piece', piece, 500],
+  ] as const)
+    row(name, `${is.toFixed(0)} ms`, most(is, ms));
 }

@@ -11,6 +11,7 @@
   import { useWorkplace } from '$lib/workplace.svelte';
   import Choice from './Choice.svelte';
   import Quantity from './Quantity.svelte';
+  import ReadingBar from './ReadingBar.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
   const workplace = useWorkplace();
@@ -50,6 +51,7 @@
       return;
     }
     reading = new AbortController();
+    void session.ask('readAhead', file).catch(() => {});
     try {
       const data = await sendFile<{ hash: string; width: number; height: number }>(
         `/api/assets?name=${encodeURIComponent(file.name)}`,
@@ -177,12 +179,7 @@
     ><Type size={16} aria-hidden="true" /> Add lettering</button
   >
 </div>
-{#if reading}
-  <p role="status">
-    Reading the drawing …
-    <button class="plain-button" type="button" onclick={() => reading?.abort()}>Cancel</button>
-  </p>
-{/if}
+{#if reading}<ReadingBar cancel={() => reading?.abort()} />{/if}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 
 {#if item}

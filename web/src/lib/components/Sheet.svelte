@@ -1,20 +1,23 @@
 <script lang="ts">
   import { select } from 'd3-selection';
+  import { untrack } from 'svelte';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
-  import { lengthNumber } from '@kerbe/core/quantity/format';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { groupOf } from '@kerbe/core/document/groups';
   import { draggable, type Pixels } from '$lib/draggable';
   import { type Hit, Hits } from '$lib/sheet/hits';
   import { keysOf } from '$lib/sheet/legend';
-  import { artworkGroups, type Shown, wayGroups } from '$lib/sheet/scene';
+  import type { Group } from '$lib/sheet/paint';
+  import { artworkGroups, chosenGroups, type Shown, wayGroups } from '$lib/sheet/scene';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
   import ChalkLine from './ChalkLine.svelte';
+  import ChosenItem from './ChosenItem.svelte';
   import CutHandles from './CutHandles.svelte';
   import CutLabels from './CutLabels.svelte';
   import FocusedShape from './FocusedShape.svelte';
+  import KeepOuts from './KeepOuts.svelte';
   import PointedAt from './PointedAt.svelte';
   import SheetCanvas from './SheetCanvas.svelte';
   import SheetLegend from './SheetLegend.svelte';
@@ -39,7 +42,6 @@
   let view = $state.raw<ZoomTransform>(zoomIdentity);
 
   const stock = $derived(session.job.stock);
-  const unit = $derived(session.job.unit);
   /** At these stops a switch lies over the sheet. */
   const switched = $derived(stop === 'proof' || stop === 'set-up');
   let legendHeight = $state(30);
@@ -72,18 +74,27 @@
   /** What is not cut is marked, unless a program from elsewhere is shown. */
   const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && workplace.foreign));
   const items = $derived(session.items);
-  const shown = $derived<Shown>({
-    items,
-    cuts: session.job.cuts,
-    made: session.view?.cuts ?? [],
-    active: stop === 'cuts' ? workplace.activeCut : undefined,
-    picked: stop === 'cuts' && workplace.activeCut === undefined ? workplace.picked : undefined,
-    done: stop === 'run' ? (done ?? new Set()) : undefined,
-    ways: showPaths,
-    marks: showPaths || stop === 'cuts',
-    foreign: stop === 'proof' ? workplace.foreign : undefined,
+  const doneNow = $derived(stop === 'run' ? (done ?? new Set<string>()) : undefined);
+  /** What of the cuts the artwork is drawn by: another number of theirs draws nothing anew. */
+  const drawnBy = $derived(JSON.stringify(session.job.cuts.map(({ id, kind, targets }) => [id, kind, targets])));
+  const artwork = $derived.by(() => {
+    void drawnBy;
+    return artworkGroups({ items, cuts: untrack(() => session.job.cuts), done: doneNow });
   });
-  const artwork = $derived(artworkGroups(shown));
+  const shown = $derived.by((): Shown => {
+    void drawnBy;
+    return {
+      items,
+      cuts: untrack(() => session.job.cuts),
+      made: session.view?.cuts ?? [],
+      active: stop === 'cuts' ? workplace.activeCut : undefined,
+      done: doneNow,
+      ways: showPaths,
+      marks: showPaths || stop === 'cuts',
+      foreign: stop === 'proof' ? workplace.foreign : undefined,
+    };
+  });
+  const chosen = $derived(stop === 'cuts' ? chosenGroups({ ...shown, picked: workplace.picked }) : []);
   const ways = $derived(wayGroups(shown));
 
   // ---------------------------------------------------------------- what the pointer is on
@@ -115,15 +126,18 @@
 
   // ---------------------------------------------------------------- dragging
 
-  /** An item of artwork on its way over the sheet, mm from where it lies; it stays there until it is drawn anew. */
-  let dragging = $state.raw<{ item: string; dx: number; dy: number; of?: typeof items }>();
-  $effect(() => {
-    if (dragging?.of && dragging.of !== items) dragging = undefined;
-  });
+  /**
+   * An item of artwork on its way over the sheet, mm from where it lies, as it was drawn. It is taken out of the sheet's
+   * picture once its own is there, and stays in the hand until the sheet shows it where it was put.
+   */
+  let dragging = $state.raw<{ item: string; dx: number; dy: number; groups: readonly Group[]; seen?: true; put?: typeof items }>(); // prettier-ignore
   const shift = $derived(dragging ? { x: dragging.dx * k, y: -dragging.dy * k } : undefined);
-  const base_ = $derived([...artwork].flatMap(([id, groups]) => (id === dragging?.item ? [] : groups)));
-  const lifted = $derived(dragging ? (artwork.get(dragging.item) ?? []) : undefined);
-  const still = $derived([...base_, ...ways]);
+  const landed = $derived(dragging?.put !== undefined && dragging.put !== items);
+  const inHand = $derived(dragging?.seen && !landed ? dragging.item : undefined);
+  const still = $derived([...[...artwork].flatMap(([id, groups]) => (id === inHand ? [] : groups)), ...ways]);
+  const painted = (groups: readonly Group[]) => {
+    if (landed && groups === still) dragging = undefined;
+  };
 
   /** Less than this, in pixels, is a click. */
   const LEAST = 3;
@@ -132,6 +146,7 @@
   function dragged() {
     let from: Pixels = { x: 0, y: 0 };
     let item: string | undefined;
+    let groups: readonly Group[] = [];
     return draggable({
       when(event) {
         item = undefined;
@@ -142,11 +157,14 @@
       },
       begin(place) {
         from = place;
+        dragging = undefined;
+        groups = (item !== undefined && artwork.get(item)) || [];
         if (item !== undefined) workplace.selected = item;
       },
       move(place) {
-        if (item !== undefined) dragging = { item, dx: (place.x - from.x) / k, dy: -(place.y - from.y) / k };
-        else if (workplace.chooseBy === 'lasso') loop = [...(loop ?? [from]), place];
+        if (item !== undefined) {
+          dragging = { item, groups, seen: dragging?.seen, dx: (place.x - from.x) / k, dy: -(place.y - from.y) / k };
+        } else if (workplace.chooseBy === 'lasso') loop = [...(loop ?? [from]), place];
         else loop = [from, { x: place.x, y: from.y }, place, { x: from.x, y: place.y }];
       },
       end() {
@@ -164,12 +182,15 @@
           dragging = undefined;
           return;
         }
-        dragging = { ...moved, of: items };
+        dragging = { ...moved, put: items };
+        const before = session.job;
         session.update((job) => {
           const found = job.artwork.find((a) => a.id === moved.item)!;
           found.x = Math.round((found.x + moved.dx) * 100) / 100;
           found.y = Math.round((found.y + moved.dy) * 100) / 100;
         });
+        // What was not taken lies where it lay.
+        if (session.job === before) dragging = undefined;
       },
     });
   }
@@ -230,8 +251,19 @@
       <path class="grain" d={grain} />
     </g>
   </svg>
-  <SheetCanvas groups={still} {frame} {width} {height} />
-  {#if lifted}<SheetCanvas groups={lifted} {frame} {width} {height} {shift} />{/if}
+  <SheetCanvas groups={still} {frame} {width} {height} onpainted={painted} />
+  {#if chosen.length > 0}<SheetCanvas groups={chosen} {frame} {width} {height} quick />{/if}
+  {#if dragging}
+    <SheetCanvas
+      groups={dragging.groups}
+      {frame}
+      {width}
+      {height}
+      {shift}
+      quick
+      onpainted={() => dragging && !dragging.seen && (dragging = { ...dragging, seen: true })}
+    />
+  {/if}
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events -->
   <svg
     bind:this={svg}
@@ -246,48 +278,18 @@
     onpointermove={(event) => (over = (choosing || stop === 'artwork') && !event.buttons && at(event) !== undefined)}
     {@attach dragged()}
   >
-    <g transform="matrix({k} 0 0 {-k} {left} {base})">
-      {#each stock.keepOuts as keepOut (keepOut.id)}
-        <rect class="keep-out" x={keepOut.x} y={keepOut.y} width={keepOut.length} height={keepOut.width} />
-      {/each}
-    </g>
+    <KeepOuts {frame} />
     {#if choosing && workplace.pointedAt}
       <PointedAt {frame} item={workplace.pointedAt.item} shapes={workplace.pointedAt.shapes} />
     {/if}
     {#if choosing}<FocusedShape {hits} {frame} {choose} />{/if}
     {#each along as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
-    {#if stop === 'artwork'}
-      {#each items as item (item.id)}
-        {#if item.id === workplace.selected && item.bounds}
-          {@const b = item.bounds}
-          {@const off = dragging?.item === item.id ? dragging : { dx: 0, dy: 0 }}
-          <rect
-            class="chosen"
-            x={sx(b.minX + off.dx) - 5}
-            y={sy(b.maxY + off.dy) - 5}
-            width={(b.maxX - b.minX) * k + 10}
-            height={(b.maxY - b.minY) * k + 10}
-          />
-          <text class="size" x={sx((b.minX + b.maxX) / 2 + off.dx)} y={sy(b.minY + off.dy) + 22}
-            >{lengthNumber(b.maxX - b.minX, unit, 1)} × {lengthNumber(b.maxY - b.minY, unit, 1)}
-            {unit}</text
-          >
-        {/if}
-      {/each}
-    {/if}
+    {#if stop === 'artwork'}<ChosenItem {frame} off={dragging && !landed ? dragging : undefined} />{/if}
     {#if loop}<polygon class="loop" points={loop.map(({ x, y }) => `${x},${y}`).join(' ')} />{/if}
 
     <SheetRulers {frame} />
 
     <CutLabels cuts={along} {frame} />
-    {#each stock.keepOuts as keepOut (keepOut.id)}
-      {#if keepOut.length * k > 26 || keepOut.kind === 'clamp'}
-        <text class="small" x={sx(keepOut.x + keepOut.length / 2)} y={sy(keepOut.y) + 13} text-anchor="middle"
-          >{keepOut.kind}</text
-        >
-      {/if}
-    {/each}
-
     <ZeroMark {frame} />
 
     {#if stop !== 'run'}
@@ -350,35 +352,6 @@
     stroke-width: 1;
     vector-effect: non-scaling-stroke;
     pointer-events: none;
-  }
-  .keep-out {
-    fill: var(--metal);
-    stroke: var(--ink);
-    stroke-width: 1;
-    vector-effect: non-scaling-stroke;
-  }
-  .chosen {
-    fill: none;
-    stroke: var(--signal);
-    stroke-width: 1.5;
-    stroke-dasharray: 5 4;
-    pointer-events: none;
-  }
-  text {
-    font-size: 13px;
-    fill: var(--ink);
-    user-select: none;
-    pointer-events: none;
-  }
-  .size {
-    text-anchor: middle;
-    font-family: var(--font-mono);
-    paint-order: stroke;
-    stroke: var(--wood);
-    stroke-width: 4;
-  }
-  .small {
-    font-size: 12px;
   }
   .bit circle,
   .bit line {

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { paint, type Group, type Tones } from '$lib/sheet/paint';
+  import type { Group, Tones } from '$lib/sheet/paint';
+  import { Painter } from '$lib/sheet/painter';
   import type { SheetFrame } from '$lib/sheet-frame';
 
   interface Props {
@@ -9,15 +10,16 @@
     height: number;
     /** Moved by so much, pixels, without being drawn anew. */
     shift?: { x: number; y: number };
+    /** Few shapes, to be seen at once whatever else is being drawn. */
+    quick?: boolean;
+    /** Told what is seen now. */
+    onpainted?: (groups: readonly Group[]) => void;
   }
-  let { groups, frame, width, height, shift = { x: 0, y: 0 } }: Props = $props();
+  let { groups, frame, width, height, shift = { x: 0, y: 0 }, quick = false, onpainted }: Props = $props();
   let canvas: HTMLCanvasElement;
 
   /** So much more than is seen is drawn on every side, as a share: what comes into sight while the sheet is moved. */
   const MARGIN = 0.2;
-  /** A picture that takes longer, ms, is stretched and shifted while the sheet moves, and drawn anew when it rests. */
-  const QUICK = 9;
-  const RESTS = 90;
 
   interface Painted {
     groups: readonly Group[];
@@ -26,10 +28,12 @@
     height: number;
     scheme: string | null;
   }
+  /** When it was drawn last, by the page’s clock. */
+  let drawn = $state(0);
   let painted: Painted | undefined;
-  let cost = 0;
-  let due: ReturnType<typeof setTimeout> | undefined;
-  let frameDue = 0;
+  let painter: Painter | undefined;
+  /** One picture is drawn at a time; what is wanted meanwhile is drawn after it. */
+  let drawing = false;
   /** Colours change with the scheme of the stop. */
   let scheme = $state<string | null>(null);
   $effect(() => {
@@ -47,64 +51,67 @@
     return { ink: of('ink'), carved: of('carved'), signal: of('signal'), wood: of('wood'), grain: of('grain') };
   }
 
-  function draw(): void {
-    frameDue = 0;
-    clearTimeout(due);
-    due = undefined;
-    const ratio = window.devicePixelRatio || 1;
-    const [mx, my] = [Math.round(width * MARGIN), Math.round(height * MARGIN)];
-    const size = { width: width + 2 * mx, height: height + 2 * my, ratio };
-    if (canvas.width !== Math.round(size.width * ratio)) canvas.width = Math.round(size.width * ratio);
-    if (canvas.height !== Math.round(size.height * ratio)) canvas.height = Math.round(size.height * ratio);
-    canvas.style.width = `${size.width}px`;
-    canvas.style.height = `${size.height}px`;
-    const started = performance.now();
-    paint(
-      canvas.getContext('2d')!,
-      groups,
-      { k: frame.k, left: frame.left + mx, base: frame.base + my },
-      size,
-      tones(),
-    );
-    // What is drawn is put on the screen after this; the next frame says how long that took.
-    requestAnimationFrame(() => (cost = performance.now() - started - 16));
-    painted = { groups, frame, width, height, scheme };
-    place();
+  const wanted = $derived<Painted>({ groups, frame, width, height, scheme });
+  const same = (a: Painted, b: Painted) =>
+    a.groups === b.groups && a.width === b.width && a.height === b.height && a.scheme === b.scheme &&
+    a.frame.k === b.frame.k && a.frame.left === b.frame.left && a.frame.base === b.frame.base; // prettier-ignore
+
+  async function draw(): Promise<void> {
+    if (drawing) return;
+    drawing = true;
+    try {
+      for (let now = wanted; painter && !(painted && same(now, painted)); now = wanted) {
+        const ratio = window.devicePixelRatio || 1;
+        const [mx, my] = margins(now);
+        const size = { width: now.width + 2 * mx, height: now.height + 2 * my, ratio };
+        const moved = { k: now.frame.k, left: now.frame.left + mx, base: now.frame.base + my };
+        const picture = await painter.picture(now.groups, moved, size, tones());
+        // The picture and its place change together, so that nothing jumps.
+        canvas.width = picture.width;
+        canvas.height = picture.height;
+        canvas.style.width = `${size.width}px`;
+        canvas.style.height = `${size.height}px`;
+        canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(picture);
+        painted = now;
+        drawn = performance.now();
+        place();
+        onpainted?.(now.groups);
+      }
+    } finally {
+      drawing = false;
+    }
   }
+
+  const margins = (of: Painted) => [Math.round(of.width * MARGIN), Math.round(of.height * MARGIN)];
 
   /** Puts what was drawn where it belongs now. */
   function place(): void {
     if (!painted) return;
     const by = frame.k / painted.frame.k;
-    const [mx, my] = [Math.round(painted.width * MARGIN), Math.round(painted.height * MARGIN)];
+    const [mx, my] = margins(painted);
     const x = frame.left - by * (painted.frame.left + mx) + shift.x;
     const y = frame.base - by * (painted.frame.base + my) + shift.y;
     canvas.style.transform = `matrix(${by}, 0, 0, ${by}, ${x}, ${y})`;
   }
 
+  // Until it is drawn anew, what was drawn is shifted and stretched to where it belongs.
   $effect(() => {
-    const same =
-      painted?.groups === groups && painted.width === width && painted.height === height && painted.scheme === scheme;
-    const { k, left, base } = frame;
-    if (same && painted!.frame.k === k && painted!.frame.left === left && painted!.frame.base === base) {
-      place();
-      return;
-    }
-    if (same) place();
-    if (!same || cost < QUICK) {
-      if (!frameDue) frameDue = requestAnimationFrame(draw);
-    } else {
-      clearTimeout(due);
-      due = setTimeout(draw, RESTS);
-    }
+    const now = wanted;
+    place();
+    if (painted && same(now, painted)) return;
+    const due = requestAnimationFrame(() => void draw());
+    return () => cancelAnimationFrame(due);
   });
-  $effect(() => () => {
-    clearTimeout(due);
-    cancelAnimationFrame(frameDue);
+  $effect(() => {
+    painter = new Painter(quick);
+    return () => {
+      painter?.end();
+      painter = undefined;
+    };
   });
 </script>
 
-<canvas bind:this={canvas} aria-hidden="true"></canvas>
+<canvas bind:this={canvas} aria-hidden="true" data-drawn={drawn} data-groups={groups.length}></canvas>
 
 <style>
   canvas {

@@ -13,8 +13,9 @@ export interface Group {
 /** Colours by their names. */
 export type Tones = Record<Group['look']['tone'], string>;
 
-/** Detail finer than this is not drawn, pixels. */
-const FINEST = 0.4;
+/** Detail finer than this is not drawn, pixels; where a great many points are in sight, than twice that. */
+const FINEST = 0.5;
+const MANY = 60_000;
 /** Shapes that are smaller than this in both directions are drawn as a dot, pixels. */
 const DOT = 1.5;
 /** More points than this are not dashed: from so far nobody sees strokes. */
@@ -31,7 +32,7 @@ export const whole = (lines: Lines): Group['ranges'] => [{ from: 0, to: lines.cl
  * @param frame where the stock lies in the picture, in CSS pixels. @param ratio device pixels to one of these.
  */
 export function paint(
-  context: CanvasRenderingContext2D,
+  context: OffscreenCanvasRenderingContext2D,
   groups: readonly Group[],
   { k, left, base }: SheetFrame,
   { width, height, ratio }: { width: number; height: number; ratio: number },
@@ -40,17 +41,18 @@ export function paint(
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, width * ratio, height * ratio);
   context.setTransform(ratio * k, 0, 0, -ratio * k, ratio * left, ratio * base);
-  context.lineJoin = 'round';
   const window: Window = {
     minX: (-left - BEYOND) / k,
     maxX: (width - left + BEYOND) / k,
     minY: (base - height - BEYOND) / k,
     maxY: (base + BEYOND) / k,
   };
-  const finest = FINEST / k;
   for (const { lines, ranges, look } of groups) {
     const seen = ranges.filter((range) => inSight(lines, range, window));
     if (seen.length === 0) continue;
+    const points = seen.reduce((sum, { from, to }) => sum + lines.starts[to] - lines.starts[from], 0);
+    const finest = (points > MANY ? 2 * FINEST : FINEST) / k;
+    context.lineJoin = points > MANY ? 'bevel' : 'round';
     const { tone, fill, strength = 1, line, dash } = look;
     if (fill) {
       context.fillStyle = fill === 'solid' ? tones[tone] : hatch(context, fill, tones[tone], ratio, k);
@@ -75,7 +77,6 @@ export function paint(
       context.globalAlpha = 1;
     }
     if (line) {
-      const points = seen.reduce((sum, { from, to }) => sum + lines.starts[to] - lines.starts[from], 0);
       context.strokeStyle = tones[tone];
       context.lineWidth = line / k;
       context.setLineDash(dash && points < MOST_DASHED ? dash.map((length) => length / k) : []);
@@ -95,7 +96,7 @@ function inSight({ boxes }: Lines, { from, to }: Range, { minX, minY, maxX, maxY
 
 /** Lines at 45°, and across them for a cross; they keep their distance on the screen and their place on the sheet. */
 function hatch(
-  context: CanvasRenderingContext2D,
+  context: OffscreenCanvasRenderingContext2D,
   kind: 'hatch' | 'cross',
   colour: string,
   ratio: number,

@@ -31,10 +31,9 @@ export const LINK: Look = { tone: 'signal', line: 1, dash: [1, 4] };
 export const FOLLOWED: Look = { tone: 'carved', line: 1 };
 
 /**
- * The artwork of a job as groups to be drawn, item by item. A shape in several cuts shows the looks of all of them, and
- * the state of the cut at hand whatever other cuts it is in.
+ * The artwork of a job as groups to be drawn, item by item. A shape in several cuts shows the looks of all of them.
  */
-export function artworkGroups({ items, cuts, active, picked, done }: Shown): Map<string, Group[]> {
+export function artworkGroups({ items, cuts, done }: Pick<Shown, 'items' | 'cuts' | 'done'>): Map<string, Group[]> {
   return new Map(
     items.map(({ id, shapes, lines }) => {
       const groups: Group[] = [];
@@ -56,12 +55,24 @@ export function artworkGroups({ items, cuts, active, picked, done }: Shown): Map
       const loose = [...free];
       add(loose.filter((n) => !shapes[n].open), FREE); // prettier-ignore
       add(loose.filter((n) => shapes[n].open), FREE_OPEN); // prettier-ignore
-      const own = chosen.find(({ cut }) => cut.id === active);
-      if (own) add(own.numbers, CHOSEN);
-      add(picked?.get(id) ?? [], CHOSEN);
       return [id, groups];
     }),
   );
+}
+
+/** What the cut at hand has, whatever other cuts it is in, or what is chosen for a new one; drawn over all else. */
+export function chosenGroups({
+  items,
+  cuts,
+  active,
+  picked,
+}: Pick<Shown, 'items' | 'cuts' | 'active' | 'picked'>): Group[] {
+  const own = cuts.find(({ id }) => id === active);
+  return items.flatMap(({ id, shapes, lines }): Group[] => {
+    const numbers = own ? chosenOf(own.targets, id, shapes).numbers : picked?.get(id);
+    if (!numbers?.size) return [];
+    return [{ lines, ranges: Array.from(numbers, (n) => shapes[n]), look: CHOSEN }];
+  });
 }
 
 /** The ways of the bit and what lies beside them, over the artwork. */

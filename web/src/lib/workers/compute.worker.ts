@@ -192,6 +192,16 @@ const api = {
     running?.abort();
   },
 
+  /** Reads a drawing ahead, while the server takes it in: the sheet has it as soon as the job has. */
+  async readAhead(file: Blob): Promise<void> {
+    const data = new Uint8Array(await file.arrayBuffer());
+    const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', data));
+    const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
+    clipper ??= bytes(wasmUrl).then(loadClipper);
+    const library = await clipper;
+    if (!drawings.has(hash)) drawings.set(hash, readOnce(data, library));
+  },
+
   /** What a new cut of a kind would work on by itself, and why; nothing where nothing suits. */
   propose(
     kind: CutKindName,
