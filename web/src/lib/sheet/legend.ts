@@ -30,8 +30,10 @@ export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[
   const kinds = Object.values<CutKind>(CUT_KINDS).filter(({ mark }) =>
     mark.way ? along.length > 0 : job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.word === mark.word),
   );
+  const shownAs = new Map(made.flatMap(({ marks }) => marks.filter(({ always }) => always).map(({ word, look }) => [word, look]))); // prettier-ignore
   const keys: Key[] = [
-    ...kinds.map(({ mark }) => ({ look: mark.way ?? mark.look, word: mark.word })),
+    // What a part shows everywhere says what it is better than the outline that it came from: the hole, not the circle.
+    ...kinds.map(({ mark }) => ({ look: mark.way ?? shownAs.get(mark.word) ?? mark.look, word: mark.word })),
     ...(along.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab')
       ? [{ look: 'tab' as const, word: 'tab' }]
       : []),
