@@ -54,7 +54,7 @@ export class JobSession {
     this.take(open, true);
     this.channel = new BroadcastChannel(`kerbe-job-${open.id}`);
     this.channel.onmessage = () => void this.catchUp();
-    this.takeUp(open);
+    void this.takeUp(open);
   }
   readonly id: string;
 
@@ -70,9 +70,10 @@ export class JobSession {
   }
 
   /** Goes on with what an earlier page changed and did not get to the server. */
-  private takeUp(open: OpenJob): void {
-    const left = unsavedOf(open.id);
-    if (!left) return;
+  private async takeUp(open: OpenJob): Promise<void> {
+    const left = await unsavedOf(open.id);
+    // What this page has changed meanwhile counts.
+    if (!left || this.job !== open.job) return;
     dropUnsaved(open.id);
     if (JSON.stringify(left.job) === JSON.stringify(JobSchema.parse(open.job))) return;
     this.revision = left.base;

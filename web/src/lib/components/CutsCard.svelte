@@ -44,6 +44,8 @@
     workplace.activeCut = id;
     session.update((job) => apply(job.cuts.find((cut) => cut.id === id)!));
   }
+  /** What suits a new cut is asked for so long, ms. */
+  const PROPOSED_WITHIN = 700;
   /** What a new cut has taken in by itself. */
   let took = $state<{ cut: string; text: string }>();
 
@@ -59,7 +61,11 @@
     cut.targets = workplace.pickedTargets();
     workplace.picked = new Map();
     if (cut.targets.length === 0) {
-      const found = await session.ask('propose', kind, cut.bit, session.job.cuts);
+      // Where something heavy is computed nobody waits for it.
+      const found = await Promise.race([
+        session.ask('propose', kind, cut.bit, session.job.cuts),
+        new Promise<undefined>((late) => setTimeout(() => late(undefined), PROPOSED_WITHIN)),
+      ]);
       cut.targets = found?.targets ?? [];
       if (found)
         took = {
