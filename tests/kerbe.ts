@@ -67,11 +67,12 @@ export async function bringOverPlate(page: Page): Promise<void> {
   };
   const byHand = page.getByRole('region', { name: 'Move by hand' });
   const press = async (name: RegExp) => {
+    const before = await caption.innerText();
     await byHand.getByRole('button', { name }).click();
-    // One at a time: the next when it stands again, and the window has been looked through anew.
-    await page.waitForTimeout(250);
+    // One at a time: the next when it has moved, stands again, and the window has been looked through anew.
+    await expect.poll(() => caption.innerText(), { intervals: [50] }).not.toBe(before);
     await atRest(page);
-    await page.waitForTimeout(500);
+    await page.waitForTimeout(330);
   };
   for (const step of [100, 10, 1]) {
     await byHand.getByRole('button', { name: String(step), exact: true }).click();

@@ -66,6 +66,8 @@
         const size = { width: now.width + 2 * mx, height: now.height + 2 * my, ratio };
         const moved = { k: now.frame.k, left: now.frame.left + mx, base: now.frame.base + my };
         const picture = await painter.picture(now.groups, moved, size, tones());
+        // Gone meanwhile, it has nothing to be shown on.
+        if (!painter) return picture.close();
         // The picture and its place change together, so that nothing jumps.
         canvas.width = picture.width;
         canvas.height = picture.height;

@@ -27,14 +27,13 @@ const canvas = new OffscreenCanvas(1, 1);
 const context = canvas.getContext('2d')!;
 
 const api = {
-  /** Takes lines that pictures will be made of. */
-  take(owner: number, fresh: readonly [number, Lines][]): void {
-    for (const [number, lines] of fresh) linesOf(owner).set(number, lines);
-  },
-
-  /** A picture of groups; lines that it does not need are forgotten. */
-  picture(owner: number, { groups, frame, size, tones }: ToldPicture): ImageBitmap {
+  /**
+   * A picture of groups. @param fresh lines that it has not been given before, by their numbers; those that it does not
+   * need any more are forgotten.
+   */
+  picture(owner: number, fresh: readonly [number, Lines][], { groups, frame, size, tones }: ToldPicture): ImageBitmap {
     const kept = linesOf(owner);
+    for (const [number, lines] of fresh) kept.set(number, lines);
     const used = new Set(groups.map(({ lines }) => lines));
     for (const number of kept.keys()) if (!used.has(number)) kept.delete(number);
     canvas.width = Math.round(size.width * size.ratio);

@@ -44,8 +44,8 @@ export class Painter {
       used.set(lines, number);
     }
     this.told = used;
-    if (fresh.length > 0) await this.remote.take(this.owner, fresh);
-    return this.remote.picture(this.owner, {
+    // Lines and groups in one word: nothing can come between them.
+    return this.remote.picture(this.owner, fresh, {
       groups: groups.map(({ lines, ranges, look }) => ({
         lines: used.get(lines)!,
         ranges: Uint32Array.from(ranges.flatMap(({ from, to }) => [from, to])),
