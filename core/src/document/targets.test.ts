@@ -1,6 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { TargetSchema } from './cut.ts';
-import { chooseLayer, chooseShapes, chosenOf, settled, toggleShape } from './targets.ts';
+import { chooseLayer, chooseShapes, chosenOf, settled } from './targets.ts';
+
+/** In where it is out, and out where it is in. */
+const toggled: (
+  ...of: [Parameters<typeof chooseShapes>[0], string, number, Parameters<typeof chooseShapes>[4]]
+) => ReturnType<typeof chooseShapes> = (targets, item, shape, shapes) =>
+  chooseShapes(targets, item, [shape], !chosenOf(targets, item, shapes).numbers.has(shape), shapes);
 
 const shapes = ['p', 'q', 'r'].map((mark) => ({ mark }));
 const numbers = (marks: string[], of: { mark: string; layer?: string }[]) => {
@@ -9,15 +15,15 @@ const numbers = (marks: string[], of: { mark: string; layer?: string }[]) => {
 };
 
 test('shapes are added and taken out, and a full item counts as whole', () => {
-  const one = toggleShape([], 'a', 2, shapes);
+  const one = toggled([], 'a', 2, shapes);
   expect(one).toEqual([{ item: 'a', shapes: ['r'] }]);
-  const two = toggleShape(one, 'a', 0, shapes);
+  const two = toggled(one, 'a', 0, shapes);
   expect(two).toEqual([{ item: 'a', shapes: ['p', 'r'] }]);
-  const all = toggleShape(two, 'a', 1, shapes);
+  const all = toggled(two, 'a', 1, shapes);
   expect(all).toEqual([{ item: 'a', shapes: 'all' }]);
-  expect(toggleShape(all, 'a', 1, shapes)).toEqual(two);
-  expect(toggleShape(one, 'a', 2, shapes)).toEqual([]);
-  expect(toggleShape([{ item: 'b', shapes: ['p'] }], 'a', 0, [{ mark: 'p' }])).toHaveLength(2);
+  expect(toggled(all, 'a', 1, shapes)).toEqual(two);
+  expect(toggled(one, 'a', 2, shapes)).toEqual([]);
+  expect(toggled([{ item: 'b', shapes: ['p'] }], 'a', 0, [{ mark: 'p' }])).toHaveLength(2);
 });
 test('a whole item takes in every shape, another item none', () => {
   expect(chosenOf([{ item: 'a', shapes: 'all' }], 'a', shapes).numbers.size).toBe(3);

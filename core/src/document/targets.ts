@@ -88,22 +88,8 @@ function nearestLike(
 }
 
 /**
- * Adds a shape to the targets of a cut, or takes it out; an item all of whose shapes are chosen counts as whole.
- *
- * @example toggleShape([{ item: 'a', shapes: 'all' }], 'a', 1, [{ mark: 'p' }, { mark: 'q' }, { mark: 'r' }])
- *   // [{ item: 'a', shapes: ['p', 'r'] }]
- */
-export function toggleShape(
-  targets: readonly Target[],
-  item: string,
-  shape: number,
-  shapes: readonly Marked[],
-): Target[] {
-  return chooseShapes(targets, item, [shape], !chosenOf(targets, item, shapes).numbers.has(shape), shapes);
-}
-
-/**
- * Adds some shapes of an item to the targets of a cut, or takes them out. Marks that are lost go with it.
+ * Adds some shapes of an item to the targets of a cut, or takes them out; an item all of whose shapes are chosen counts
+ * as whole. Marks that are lost go with it.
  *
  * @example chooseShapes([{ item: 'a', shapes: ['p'] }], 'a', [1], true, [{ mark: 'p' }, { mark: 'q' }])
  *   // [{ item: 'a', shapes: 'all' }]
