@@ -106,5 +106,5 @@ export class Typing {
 
 /** Whether a step back belongs to the field alone, which is no part of the job, or holds letters not taken yet. */
 export function undoesItself(target: EventTarget | null, typing: Typing | undefined): boolean {
-  return isField(target) && (target.closest(OWN) !== null || (typing?.holds(target) ?? false));
+  return (target instanceof Element && target.closest(OWN) !== null) || (typing?.holds(target) ?? false);
 }

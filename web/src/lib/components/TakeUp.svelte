@@ -63,7 +63,7 @@
       all made. Begin a little before: up, spindle on, across, down at plunge feed, and on.
     </p>
     <label class="line"
-      >at line <input class="set-in" type="number" min="1" max={run.line} step="1" bind:value={line} /></label
+      >at line <input data-own class="set-in" type="number" min="1" max={run.line} step="1" bind:value={line} /></label
     >
     <label class="sure"
       ><input class="checkbox" type="checkbox" bind:checked={sure} /> I have looked at the work and the bit, and zero is right

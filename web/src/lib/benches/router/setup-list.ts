@@ -1,4 +1,4 @@
-import { clockTime } from '$lib/clock-time';
+import { clockTime } from '../../clock-time.ts';
 import type { BenchPages } from '../bench-pages';
 
 /** A router's list at Set-up, in the order of the work. */
