@@ -329,6 +329,7 @@ async function pageOfAJob(folder: string): Promise<void> {
   const { frames, task, choose, typed, imported, reopened, many, changed, piece } = await (
     await import('./bench-sheet.ts')
   ).sheetFigures(folder);
+  // Frames in which the last picture is moved: how soon a fresh one follows is not in them.
   const most = (is: number, ms: number): Limit => ({ is, most: ms, wanted: `at most ${ms} ms` });
   for (const [name, { middle: usual, late }] of Object.entries(frames))
     row(`Sheet of ${name}`, `${usual.toFixed(0)} ms a frame, ${late.toFixed(0)} ms at the 95th percentile`, most(usual, 33), most(late, 50)); // prettier-ignore
@@ -340,7 +341,7 @@ async function pageOfAJob(folder: string): Promise<void> {
     ['A drawing of 5 MB, from the file to the sheet', imported, 2000],
     ['A job opened again, to its sheet', reopened.sheet, 1000],
     ['A job opened again, to its last result', reopened.result, 1000],
-    ['Forty cuts on 200 items, opened; over an empty job', many, 1500],
+    ['Forty cuts on 200 items, to their sheet; over an empty job', many, 1500],
     ['A changed number of one of forty cuts, to the proof', changed, 500],
     ['First picture of the carved piece', piece, 500],
   ] as const)

@@ -48,7 +48,7 @@
   function tones(): Tones {
     const style = getComputedStyle(canvas);
     const of = (name: string) => style.getPropertyValue(`--${name}`).trim();
-    return { ink: of('ink'), carved: of('carved'), signal: of('signal'), wood: of('wood'), grain: of('grain') };
+    return { ink: of('ink'), carved: of('carved'), signal: of('signal'), wood: of('wood') };
   }
 
   const wanted = $derived<Painted>({ groups, frame, width, height, scheme });

@@ -7,13 +7,13 @@ import { type Lines, type Range, trace, type Window } from './lines.ts';
 export interface Group {
   lines: Lines;
   ranges: readonly (Range & { rule: FillRule })[];
-  look: Omit<Look, 'tone'> & { tone: Look['tone'] | 'wood' | 'grain' };
+  look: Omit<Look, 'tone'> & { tone: Look['tone'] | 'wood' };
 }
 
 /** Colours by their names. */
 export type Tones = Record<Group['look']['tone'], string>;
 
-/** Detail finer than this is not drawn, pixels; where a great many points are in sight, than twice that. */
+/** Detail finer than this is not drawn, pixels; where a great many points are in sight, then twice that. */
 const FINEST = 0.5;
 const MANY = 60_000;
 /** Shapes that are smaller than this in both directions are drawn as a dot, pixels. */

@@ -15,7 +15,7 @@ function threadFor(quick: boolean): Remote<PaintWorker> {
   return thread;
 }
 
-/** Draws groups in a thread that pictures of a page share, so that the page is never kept by a drawing, however large. */
+/** Draws groups in a thread that pictures of a page share: the page’s own thread only tells it what to draw. */
 export class Painter {
   private readonly owner = ++owners;
   private readonly remote: Remote<PaintWorker>;
