@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { computed, drawnAt, expect, goTo, onScreen, outline, test } from './kerbe.ts';
+import { computed, drawnAt, expect, goTo, jobOf, onScreen, outline, test } from './kerbe.ts';
 
 /** Pages count what is clicked, so that “in two clicks” is counted and not believed. */
 async function counting(page: Page): Promise<() => Promise<number>> {
@@ -96,6 +96,35 @@ test('a click takes the letter, its word or its line; a box and a lasso take wha
   await shop.getByRole('button', { name: 'Add a V-carve' }).click();
   await computed(shop);
   await expect(shop.locator('li.active')).toContainText('Lettering 1');
+});
+
+test('a press that comes twice makes one cut, and an item put back where it lay leaves nothing in the hand', async ({
+  shop,
+}) => {
+  await lettered(shop, 'Twice and little', 'Moon');
+  await shop.getByRole('button', { name: 'Add a V-carve' }).dblclick();
+  await computed(shop);
+  await expect(shop.locator('li[data-cut]')).toHaveCount(1);
+
+  await goTo(shop, 'Artwork');
+  await computed(shop);
+  const { stock } = await jobOf(shop);
+  const at = await onScreen(shop, stock.length / 2 + 8, stock.width / 2 + 6);
+  const canvases = shop.locator('.sheet canvas');
+  await shop.mouse.move(at.x, at.y);
+  await shop.mouse.down();
+  await shop.mouse.move(at.x + 40, at.y, { steps: 4 });
+  await expect(canvases).toHaveCount(2);
+  await shop.mouse.move(at.x, at.y, { steps: 4 });
+  await shop.mouse.up();
+  await expect(canvases).toHaveCount(1);
+  // Moved in earnest it is in the hand until the sheet shows it where it was put.
+  await shop.mouse.move(at.x, at.y);
+  await shop.mouse.down();
+  await shop.mouse.move(at.x + 40, at.y, { steps: 4 });
+  await shop.mouse.up();
+  await expect(canvases).toHaveCount(1);
+  await expect(shop.getByText('All changes kept')).toBeVisible();
 });
 
 test('every shape can be reached and chosen by the keyboard, on the sheet and in the list', async ({ shop }) => {

@@ -49,7 +49,20 @@
   /** What a new cut has taken in by itself. */
   let took = $state<{ cut: string; text: string }>();
 
+  /** A new cut is being made; a second press would give another the same name. */
+  let adding = $state(false);
+
   async function add(kind: CutKindName): Promise<void> {
+    if (adding) return;
+    adding = true;
+    try {
+      await addOne(kind);
+    } finally {
+      adding = false;
+    }
+  }
+
+  async function addOne(kind: CutKindName): Promise<void> {
     let n = session.job.cuts.length + 1;
     while (session.job.cuts.some((cut) => cut.id === `cut-${n}`)) n++;
     const cut = newCut(session.job, kind, `cut-${n}`);
@@ -191,7 +204,9 @@
 </p>
 <div class="actions">
   {#each Object.entries(CUT_KINDS) as [kind, { one }] (kind)}
-    <button class="plain-button" type="button" onclick={() => void add(kind as CutKindName)}>Add {one}</button>
+    <button class="plain-button" type="button" disabled={adding} onclick={() => void add(kind as CutKindName)}
+      >Add {one}</button
+    >
   {/each}
 </div>
 

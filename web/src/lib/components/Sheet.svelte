@@ -182,12 +182,20 @@
           dragging = undefined;
           return;
         }
+        const lay = session.job.artwork.find((a) => a.id === moved.item)!;
+        const [x, y] = [lay.x + moved.dx, lay.y + moved.dy].map((mm) => Math.round(mm * 100) / 100);
+        // Less than is kept of a place moves nothing, and nothing would be drawn anew.
+        if (x === lay.x && y === lay.y) {
+          dragging = undefined;
+          return;
+        }
         dragging = { ...moved, put: items };
         const before = session.job;
         session.update((job) => {
-          const found = job.artwork.find((a) => a.id === moved.item)!;
-          found.x = Math.round((found.x + moved.dx) * 100) / 100;
-          found.y = Math.round((found.y + moved.dy) * 100) / 100;
+          Object.assign(
+            job.artwork.find((a) => a.id === moved.item)!,
+            { x, y },
+          );
         });
         // What was not taken lies where it lay.
         if (session.job === before) dragging = undefined;

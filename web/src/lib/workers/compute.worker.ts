@@ -43,8 +43,8 @@ const drawings = new Map<string, Drawing | ArtworkError>();
 const faces = new Map<Face, ReturnType<typeof readFace>>();
 let clipper: Promise<Clipper> | undefined;
 let running: AbortController | undefined;
-/** The artwork that was sent last, and how often some was. */
-let sent: { turn: number; items: readonly PlacedItem[] } = { turn: 0, items: [] };
+/** The artwork that was sent last, and which sending that was; no thread begins where one before it left off. */
+let sent: { turn: number; items: readonly PlacedItem[] } = { turn: Math.random(), items: [] };
 let latest: { job: CutJob; result: JobResult; moves: CarvedMoves } | undefined;
 
 async function bytes(url: string): Promise<Uint8Array> {
