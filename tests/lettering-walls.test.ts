@@ -17,7 +17,7 @@ describe('lettering', () => {
     const clipper = await clipperFromDisk();
     const { shapes } = importSvg(new TextEncoder().encode(letterPage(30, { face })), clipper);
     const { area } = areaOf(shapes, clipper);
-    const { path, lifts } = vCarve(await carvablesOf(shapes, clipper), settings, clipper);
+    const { path, lifts } = await vCarve(await carvablesOf(shapes, clipper), settings, clipper);
     const found = checkWalls(path, bit, area, 0.05);
     expect(found.gouge).toBeLessThan(0.01);
     expect(found.standing999).toBeLessThan(0.02);
@@ -32,7 +32,7 @@ describe('lettering', () => {
     const { shapes } = importSvg(new TextEncoder().encode(svg), clipper);
     const carvables = await carvablesOf(shapes, clipper);
     expect(carvables.places).toHaveLength(1);
-    const { path } = vCarve(carvables, settings, clipper);
+    const { path } = await vCarve(carvables, settings, clipper);
     const found = checkWalls(path, bit, areaOf(shapes, clipper).area, 0.05);
     expect(found.gouge).toBeLessThan(0.01);
     expect(found.standing999).toBeLessThan(0.02);

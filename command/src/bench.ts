@@ -201,12 +201,12 @@ async function accuracy(): Promise<void> {
   for (const spacing of [1.6, 0.55])
     for (const face of FACES) {
       const { shapes } = importSvg(new TextEncoder().encode(letterPage(60, { face, spacing })), clipper);
-      const { path } = vCarve(await carvablesOf(shapes, clipper), settings, clipper);
+      const { path } = await vCarve(await carvablesOf(shapes, clipper), settings, clipper);
       report(`60 letters${spacing < 1 ? ' that overlap' : ''}, ${face}`, path, areaOf(shapes, clipper).area, 0.05);
     }
   for (const { name, loops, rule } of hardOutlines()) {
     const shape = { name, rule, outlines: loops.map((points) => ({ points, closed: true })) };
-    const { path } = vCarve(await carvablesOf([shape], clipper), settings, clipper);
+    const { path } = await vCarve(await carvablesOf([shape], clipper), settings, clipper);
     report(name, path, clipper.union(loops, rule), 0.03);
   }
 }

@@ -4,7 +4,7 @@ import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts'
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
 import type { BaseTool } from '../document/tool.ts';
-import { type Carvables, carvablesOf } from '../ways/carvable.ts';
+import { type Carvable, type Carvables, carvablesOf } from '../ways/carvable.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { machineKindOf } from '../machines/kinds.ts';
@@ -53,6 +53,7 @@ export class ComputeCache {
   readonly items = new Recent<PlacedItem>(400);
   readonly areas = new Recent<{ area: Loops; open: number }>(80);
   readonly carvables = new Recent<Carvables>(60);
+  readonly pieces = new Recent<Carvable[]>(1500);
   /** Before their links are led clear of clamps, so that moving one computes no cut again. */
   readonly parts = new Recent<UntimedPart[]>(120);
   readonly cuts = new Recent<CutResult[]>(120);
@@ -173,6 +174,9 @@ export function shapesOf(cut: Pick<BaseCut, 'targets'>, items: readonly PlacedIt
   });
 }
 
+/** How much of a cut's time its axes take, about. */
+const AXES = 0.5;
+
 async function computeCut(
   job: Job,
   cut: BaseCut,
@@ -197,11 +201,20 @@ async function computeCut(
           cache.carvables.get(key) ??
           cache.carvables.set(
             key,
-            await carvablesOf(shapes, clipper, async (share) => {
-              report(0.8 * share);
-              await pause(signal);
-            }),
+            await carvablesOf(
+              shapes,
+              clipper,
+              async (share) => {
+                report(AXES * share);
+                await pause(signal);
+              },
+              cache.pieces,
+            ),
           ),
+        async step(share) {
+          report(AXES + (0.95 - AXES) * share);
+          await pause(signal);
+        },
       },
       clipper,
     );

@@ -15,6 +15,11 @@ export interface CutArtwork {
   carvables(): Promise<Carvables>;
   /** Circles and points, as places to drill. */
   places(): RoundPlaces;
+  /**
+   * Told how much is done of what comes after, 0 to 1, by cuts that take their time: others work meanwhile.
+   * @throws where the cut is not wanted any more.
+   */
+  step(share: number): Promise<void> | void;
 }
 
 /** What a cut is made from when it works on these shapes. */
@@ -24,5 +29,6 @@ export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwo
     area: () => areaOf(shapes, clipper),
     carvables: () => carvablesOf(shapes, clipper),
     places: () => roundPlaces(shapes),
+    step: () => {},
   };
 }

@@ -43,7 +43,7 @@ describe('V-bits by trigonometry', () => {
 
 describe('V-carve', () => {
   test.each([30, 60, 90])('a slot 4 mm wide is carved to the depth of its half width with a %i° bit', async (angle) => {
-    const { path, fullDepth } = vCarve(await carvables(square), { ...settings, bit: vBit(angle) }, clipper);
+    const { path, fullDepth } = await vCarve(await carvables(square), { ...settings, bit: vBit(angle) }, clipper);
     const deepest = -Math.min(...path.xyz.filter((_, i) => i % 3 === 2));
     expect(deepest).toBeCloseTo(2 / Math.tan((angle * Math.PI) / 360), 2);
     expect(fullDepth).toBeCloseTo(deepest, 2);
@@ -56,7 +56,7 @@ describe('V-carve', () => {
       }).flat(),
     );
     const bit = vBit(60);
-    const { path } = vCarve(await carvables(star), { ...settings, bit }, clipper);
+    const { path } = await vCarve(await carvables(star), { ...settings, bit }, clipper);
     const clearance = Clearance.ofLoops([star]);
     let nearest = Infinity;
     for (let i = 0; i < path.feed.length; i++) {
@@ -71,7 +71,7 @@ describe('V-carve', () => {
   test('the depth limit leaves a floor whose ridges are what the step implies', async () => {
     const wide = Float64Array.of(0, 0, 30, 0, 30, 20, 0, 20);
     const bit = vBit(60);
-    const { path, floorArea } = vCarve(await carvables(wide), { ...settings, bit, depthLimit: 3 }, clipper);
+    const { path, floorArea } = await vCarve(await carvables(wide), { ...settings, bit, depthLimit: 3 }, clipper);
     const inset = radiusAtDepth(bit, 3);
     expect(floorArea).toBeCloseTo((30 - 2 * inset) * (20 - 2 * inset), 1);
     const ridge = ridgeHeight(bit, settings.floorStep);
@@ -97,11 +97,11 @@ describe('V-carve', () => {
     );
     const outlines = [plate, disc].map((points) => ({ points, closed: true }));
     const shapes = await carvablesOf([{ name: '', rule: 'evenodd', outlines }], clipper);
-    const { lifts, floorArea } = vCarve(shapes, { ...settings, bit: vBit(90) }, clipper);
+    const { lifts, floorArea } = await vCarve(shapes, { ...settings, bit: vBit(90) }, clipper);
     expect([lifts, floorArea]).toEqual([0, 0]);
   });
   test('plunging bounds the feed on the way down', async () => {
-    const { path } = vCarve(await carvables(square), { ...settings, bit: vBit(60), plunge: 300 }, clipper);
+    const { path } = await vCarve(await carvables(square), { ...settings, bit: vBit(60), plunge: 300 }, clipper);
     for (let i = 1; i < path.feed.length; i++) {
       const d = [0, 1, 2].map((k) => path.xyz[3 * i + k] - path.xyz[3 * i - 3 + k]);
       const down = -d[2];
@@ -110,15 +110,17 @@ describe('V-carve', () => {
   });
   test('shapes narrower than the tip are counted, not cut', async () => {
     const hair = Float64Array.of(0, 0, 40, 0, 40, 0.3, 0, 0.3);
-    const { path, tooNarrow } = vCarve(await carvables(hair), { ...settings, bit: vBit(30, 0.5) }, clipper);
+    const { path, tooNarrow } = await vCarve(await carvables(hair), { ...settings, bit: vBit(30, 0.5) }, clipper);
     expect(path.feed).toHaveLength(0);
     expect(tooNarrow).toBeGreaterThan(38);
   });
-  test('settings that cannot be cut get a sentence', () => {
-    expect(() => vCarve(none, { ...settings, bit: { flat: 3, slope: 0, radius: 3 } }, clipper)).toThrow(
+  test('settings that cannot be cut get a sentence', async () => {
+    await expect(vCarve(none, { ...settings, bit: { flat: 3, slope: 0, radius: 3 } }, clipper)).rejects.toThrow(
       /needs a V-bit/,
     );
-    expect(() => vCarve(none, { ...settings, bit: vBit(60), floorStep: 0 }, clipper)).toThrow(/floor step is 0/);
+    await expect(vCarve(none, { ...settings, bit: vBit(60), floorStep: 0 }, clipper)).rejects.toThrow(
+      /floor step is 0/,
+    );
   });
 });
 

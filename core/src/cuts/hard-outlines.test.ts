@@ -12,7 +12,7 @@ const settings = { bit, depthLimit: 100, floorStep: 0.5, feed: 1500, plunge: 120
 async function walls({ loops, rule }: Pick<HardOutline, 'loops' | 'rule'>, more: Partial<VCarveSettings> = {}) {
   const shape = { name: '', rule, outlines: loops.map((points) => ({ points, closed: true })) };
   const carvables = await carvablesOf([shape], clipper);
-  const { path } = vCarve(carvables, { ...settings, ...more }, clipper);
+  const { path } = await vCarve(carvables, { ...settings, ...more }, clipper);
   return checkWalls(path, more.bit ?? bit, clipper.union(loops, rule), 0.03);
 }
 

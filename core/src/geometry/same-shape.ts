@@ -22,7 +22,16 @@ export function shapeKey(loops: Loops, x: number, y: number): string {
       marks[k++] = Math.round((loop[i + 1] - y) / SAME);
     }
   }
-  const units = new Uint16Array(marks.buffer);
+  return textOf(marks.buffer);
+}
+
+/** A text that is the same for loops that are equal bit by bit; not made to be read. */
+export function exactKey(loops: Loops): string {
+  return loops.map((loop) => `${loop.length}:${textOf(loop.slice().buffer)}`).join('');
+}
+
+function textOf(buffer: ArrayBuffer): string {
+  const units = new Uint16Array(buffer);
   let text = '';
   for (let i = 0; i < units.length; i += CHUNK) text += String.fromCharCode(...units.subarray(i, i + CHUNK));
   return text;

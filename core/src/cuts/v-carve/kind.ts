@@ -112,7 +112,7 @@ async function carve(job: Job, cut: VCarveCut, bit: VBit, artwork: CutArtwork, c
   if (carvables.places.length === 0) throw nothingToCut(carvables.open);
   const { lift } = job.stock;
   const clearing = clearBitsOf(job, cut.clearBits, Infinity);
-  const { path, passes, ...facts } = vCarve(
+  const { path, passes, ...facts } = await vCarve(
     carvables,
     {
       bit: shape,
@@ -127,6 +127,7 @@ async function carve(job: Job, cut: VCarveCut, bit: VBit, artwork: CutArtwork, c
       rapid: job.bench.limits.speed.z,
     },
     clipper,
+    artwork.step,
   );
   if (path.feed.length === 0)
     throw new CutProblem('Every chosen outline is narrower than the tip of this bit; choose a bit with a finer tip.');

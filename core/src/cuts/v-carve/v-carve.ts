@@ -63,10 +63,17 @@ const LIFT_OVERHEAD = 0.3 / 60;
  * V-carve: along the medial axis at the depth where the bit just touches both walls, d = (r − t)/tan α, and on a flat
  * floor where the depth limit stops it.
  *
- * @param carvables from `carvablesOf`; they depend on the outlines only, so callers keep them while settings change.
+ * @param carvables from `carvablesOf`; they depend on the outlines only, so callers keep them while settings change, and
+ *   a region that is carved as before is not worked out again.
+ * @param step told after each region how much is done, 0 to 1; may be asynchronous to let others work.
  * @throws {CutProblem} for settings that cannot be cut.
  */
-export function vCarve({ regions, places }: Carvables, settings: VCarveSettings, clipper: Clipper): VCarving {
+export async function vCarve(
+  { regions, places }: Carvables,
+  settings: VCarveSettings,
+  clipper: Clipper,
+  step: (share: number) => Promise<void> | void = () => {},
+): Promise<VCarving> {
   const { bit, depthLimit, floorStep, startDepth = 0, depthPerPass = Infinity } = settings;
   if (bit.slope <= 0) throw new CutProblem('A V-carve needs a V-bit; choose one for this cut.');
   if (!(depthLimit > startDepth))
@@ -93,7 +100,11 @@ export function vCarve({ regions, places }: Carvables, settings: VCarveSettings,
   let tooNarrow = 0;
   const narrow: number[] = [];
   let floorArea = 0;
-  const carved = regions.map((carvable) => carveRegion(carvable, settings, clipper, reach, deepest, passes));
+  const carved: CarvedRegion[] = [];
+  for (const carvable of regions) {
+    carved.push(keptRegion(carvable, settings, clipper, reach, deepest, passes));
+    await step(carved.length / regions.length);
+  }
   for (let pass = 0; pass < passes; pass++) {
     tracks.push([]);
     for (const { region, dx, dy } of places)
@@ -132,6 +143,31 @@ interface CarvedRegion {
   tracks: Track[][];
   narrow: number[];
   floorArea: number;
+}
+
+/** Regions that were carved before, by how; as long as somebody holds on to their axes. */
+const kept = new WeakMap<Carvable, Map<string, CarvedRegion>>();
+
+/** Ways in which one region is kept carved. */
+const MOST_KEPT = 3;
+
+function keptRegion(
+  carvable: Carvable,
+  settings: VCarveSettings,
+  clipper: Clipper,
+  reach: number,
+  deepest: number,
+  passes: number,
+): CarvedRegion {
+  const ways = kept.get(carvable) ?? new Map<string, CarvedRegion>();
+  kept.set(carvable, ways);
+  const key = JSON.stringify([settings, reach, deepest, passes]);
+  const known = ways.get(key);
+  if (known) return known;
+  const carved = carveRegion(carvable, settings, clipper, reach, deepest, passes);
+  ways.set(key, carved);
+  if (ways.size > MOST_KEPT) ways.delete(ways.keys().next().value!);
+  return carved;
 }
 
 function carveRegion(
