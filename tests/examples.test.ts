@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { inspect } from 'node:util';
 import { expect, test } from 'vitest';
 import { z } from 'zod';
+import { largerShape } from '../core/src/artwork/larger-shape.ts';
 import { unitedShapes } from '../core/src/artwork/united-shapes.ts';
 import { intrusion } from '../core/src/carving/intrusion.ts';
 import { sweptHeight } from '../core/src/carving/swept.ts';
@@ -61,6 +62,13 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
       { track: 1, reversed: false },
       { track: 0, reversed: false },
     ]);
+  },
+  'carving/marks-along': ['core/src/carving/marks-along.test.ts', 'a line that is crossed square'],
+  'ways/crossed-lines': ['core/src/ways/crossed-lines.test.ts', 'a cross has a point in its middle'],
+  'ways/lines-across': ['core/src/cuts/drag/drag.test.ts', 'lines across a stroke'],
+  'artwork/larger-shape': () => {
+    const [outline] = largerShape(shape(square(0, 0, 10)), 1.1).outlines;
+    expect([Math.min(...outline.points), Math.max(...outline.points)]).toEqual([-0.5, 10.5]);
   },
   'sequence/fewest-changes': ['core/src/sequence/fewest-changes.test.ts', 'the bit that is in does all it can'],
   'sequence/clear-links': ['core/src/sequence/clear-links.test.ts', 'a long low clamp is gone over, 2 mm above it'],

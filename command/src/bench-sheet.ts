@@ -109,9 +109,16 @@ export async function sheetFigures(folder: string): Promise<SheetFigures> {
       jobWith('Forty cuts', Array.from({ length: 200 }, (_, k) => small(k)), (job) =>
         Array.from({ length: 40 }, (_, c) => carving(job, `c${c}`, [0, 1, 2, 3, 4].map((i) => `d${5 * c + i}`)))), // prettier-ignore
     );
-    const empty = await take(jobWith('Empty', [], () => []));
     const runs: SheetFigures[] = [];
-    for (let run = 0; run < RUNS; run++) runs.push(await once(browser, { shapes, letters, many, empty }, run));
+    for (let run = 0; run < RUNS; run++) {
+      // What a run leaves in its jobs is not in the way of the next.
+      const [empty, words, drawing] = [
+        await take(jobWith('Empty', [], () => [])),
+        await take(jobWith('Words', [], () => [])),
+        await take(jobWith('Drawing', [], () => [])),
+      ];
+      runs.push(await once(browser, { shapes, letters, many, empty, words, drawing }, run));
+    }
     const of = (figure: (run: (typeof runs)[number]) => number) => middle(runs.map(figure));
     const frames = Object.fromEntries(
       Object.keys(runs[0].frames).map((name) => [
@@ -136,9 +143,13 @@ export async function sheetFigures(folder: string): Promise<SheetFigures> {
   }
 }
 
-type Addresses = Record<'shapes' | 'letters' | 'many' | 'empty', string>;
+type Addresses = Record<'shapes' | 'letters' | 'many' | 'empty' | 'words' | 'drawing', string>;
 
-async function once(browser: Browser, { shapes, letters, many, empty }: Addresses, run: number): Promise<SheetFigures> {
+async function once(
+  browser: Browser,
+  { shapes, letters, many, empty, words, drawing }: Addresses,
+  run: number,
+): Promise<SheetFigures> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
   // What runs this names functions by a helper that a page does not have.
@@ -211,15 +222,15 @@ async function once(browser: Browser, { shapes, letters, many, empty }: Addresse
     }
 
     // A letter more on a job of words.
-    await page.goto(`${empty}/artwork`);
+    await page.goto(`${words}/artwork`);
     await page.getByRole('button', { name: 'Add lettering' }).click();
     await page.getByLabel('Words').fill(`Mind the moon ${run}`);
-    await page.goto(`${empty}/cuts`);
+    await page.goto(`${words}/cuts`);
     await computed();
     await page.getByRole('button', { name: 'Add a V-carve' }).click();
     await page.getByText(/^It took/).waitFor();
     await computed();
-    await page.goto(`${empty}/artwork`);
+    await page.goto(`${words}/artwork`);
     await computed();
     await page.getByLabel('Words').focus();
     await page.keyboard.press('End');
@@ -233,17 +244,13 @@ async function once(browser: Browser, { shapes, letters, many, empty }: Addresse
       sheetAfter.push(seen.painted);
       proofAfter.push(seen.proof);
     }
-    // As it was, for the next run.
-    await page.goto(`${empty}/cuts`);
-    await page.getByRole('button', { name: 'Remove cut 1' }).click();
-    await page.goto(`${empty}/artwork`);
+    await page.goto(`${drawing}/artwork`);
+    await computed();
     const large = Buffer.from(shapesPage(LARGE, 150, 5));
     const before = performance.now();
     await page.getByLabel('SVG drawing to import').setInputFiles({ name: `large-${run}.svg`, mimeType: 'image/svg+xml', buffer: large }); // prettier-ignore
     await page.getByText(`${LARGE} shapes`).waitFor();
     const imported = performance.now() - before;
-    for (const remove of ['Remove large', 'Remove Lettering'])
-      await page.getByRole('button', { name: remove }).or(page.locator('.items button').first()).first().click();
 
     const opened = async (address: string): Promise<{ sheet: number; result: number }> => {
       await page.goto('about:blank');

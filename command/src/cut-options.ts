@@ -3,7 +3,9 @@ import { CutSchema } from '@kerbe/core/cuts/cut-schema';
 import { freshCut } from '@kerbe/core/cuts/fresh-cut';
 import type { FreshFrom } from '@kerbe/core/cuts/kind';
 import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
+import { wrongTool } from '@kerbe/core/cuts/parts-of';
 import type { BaseTool } from '@kerbe/core/document/tool';
+import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { ofKinds, TOOL_KINDS } from '@kerbe/core/tools/kinds';
 import type { ToolKind } from '@kerbe/core/tools/tool-kind';
 import { ToolSchema } from '@kerbe/core/tools/tool-schema';
@@ -77,6 +79,8 @@ export function readCutOptions(args: string[]): CutOrder {
   const own = optionsOf(known);
   const strange = Object.keys(values).find((name) => !OF_ALL.includes(name) && !own.has(name));
   if (strange) {
+    const told = kindOf({ kind: known }).without?.[strange];
+    if (told) throw new Misuse(told);
     const others = KINDS.filter((k) => optionsOf(k).has(strange));
     throw new Misuse(
       `--${strange} is no option of ${known}, only of ${others.join(', ')}; ${known} takes --${[...own.keys()].join(', --')}.`,
@@ -104,6 +108,8 @@ export function readCutOptions(args: string[]): CutOrder {
   };
 
   const bit = readBit(asked, 'bit');
+  const wrong = wrongTool({ kind: known }, bit);
+  if (wrong) throw new Misuse(wrong);
   const bits = [bit];
   const cut = freshCut(known, kindOf({ kind: known }), 'cut', usual(bit));
   cut.targets = [{ item: 'art', shapes: 'all' }];
@@ -208,7 +214,8 @@ function readBit(text: string, id: string): BaseTool {
     presets: [],
     ...given,
   });
-  if (!given || !bit.success) throw bad;
+  if (!given) throw bad;
+  if (!bit.success) throw new Misuse(`“${text}” cannot be used: ${sentenceFor(bit.error, 'mm')}`);
   return bit.data;
 }
 

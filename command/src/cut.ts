@@ -168,6 +168,8 @@ function programOf(
       bit: { number: number + 1, name: job.bits[number].name },
       path: part.path,
       depth: part.depth,
+      pressed: part.pressed,
+      turns: part.turns,
       feed: part.feed,
       plunge: part.plunge,
       speed: part.speed,

@@ -2,7 +2,9 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { ToolSchema } from '@kerbe/core/tools/tool-schema';
 import { toolKindOf } from '@kerbe/core/tools/kinds';
+import { marksAlong, type MetMark } from '@kerbe/core/carving/marks-along';
 import { CarvedMoves } from '@kerbe/core/carving/section';
+import type { BaseTool } from '@kerbe/core/document/tool';
 import { carvablesOf } from '@kerbe/core/ways/carvable';
 import { cutArtwork } from '@kerbe/core/cuts/cut-artwork';
 import { partsOf } from '@kerbe/core/cuts/parts-of';
@@ -83,12 +85,11 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
   const start = newCut(job, kind, 'cut')!;
   const made = CutSchema.parse({ ...start, ...base, ...fields, targets: [{ item: 'art', shapes: 'all' }] });
   const parts = await partsOf(job, made, cutArtwork(shapes, clipper), clipper);
-  const moves = new CarvedMoves(
-    parts.map(({ path, bit: id }) => {
-      const bit = bits.find((b) => b.id === id)!;
-      return { path, leaves: toolKindOf(bit).leaves(bit) };
-    }),
-  );
+  const carved = parts.map(({ path, bit: id }) => {
+    const bit = bits.find((b) => b.id === id)!;
+    return { path, leaves: toolKindOf(bit).leaves(bit) };
+  });
+  const moves = new CarvedMoves(carved);
   const count = 1201;
   const heights = moves.along(0, 15, 60, 15, count);
   const k = (WIDE - 60) / 60;
@@ -101,6 +102,12 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
   const depth = Math.max(
     ...parts.map(({ path }) => -path.xyz.reduce((least, v, i) => (i % 3 === 2 && v < least ? v : least), 0)),
   );
+  const marks = marksAlong(carved, 0, 15, 60, 15);
+  const told =
+    marks.length > 0
+      ? pressedTool(bits[0], depth, marks, x, count, k)
+      : `
+     <text x="${x(deepest)}" y="52" text-anchor="middle" fill="#b8351f">${depth.toFixed(1)} mm deep</text>`;
   return svg(
     WIDE,
     250,
@@ -108,11 +115,39 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
      <path d="M30 ${y(-12)}L${board}L${x(count - 1)} ${y(-12)}Z" fill="#f3efe2"/>
      <path d="M${surface}L${x(count - 1)} ${y(-12)}L30 ${y(-12)}Z" fill="#dab98a" stroke="#22282d" stroke-width="1.5"/>
      <line x1="30" x2="${30 + 60 * k}" y1="${y(0)}" y2="${y(0)}" stroke="#b8351f" stroke-dasharray="5 4"/>
-     <text x="${x(deepest)}" y="52" text-anchor="middle" fill="#b8351f">${depth.toFixed(1)} mm deep</text>
+     ${told}
      <text x="34" y="${Number(y(-12)) + 20}">spoilboard</text>
      <text x="30" y="24">${caption}</text>`,
     caption,
   );
+}
+
+/** Marks on the surface, and the tool that drew them, pressed, on the one in the middle. */
+function pressedTool(
+  tool: BaseTool,
+  pressed: number,
+  marks: readonly MetMark[],
+  x: (i: number) => string,
+  count: number,
+  k: number,
+): string {
+  const at = (share: number) => Number(x(share * (count - 1)));
+  const drawn = marks.map(
+    ({ from, to }) =>
+      `<rect x="${at(from).toFixed(1)}" y="69" width="${(at(to) - at(from)).toFixed(1)}" height="4" fill="#b8351f"/>`,
+  );
+  const middle = marks[Math.floor(marks.length / 2)];
+  const foot = (at(middle.from) + at(middle.to)) / 2;
+  const parts = toolKindOf(tool)
+    .picture(tool, pressed)
+    .parts.map(({ look, points }) => {
+      const d = points.map(([dx, dz], n) => `${n ? 'L' : 'M'}${(foot + dx * k).toFixed(1)} ${Math.max(32, 70 - dz * k).toFixed(1)}`).join(''); // prettier-ignore
+      return look === 'line'
+        ? `<path d="${d}" fill="none" stroke="#22282d"/>`
+        : `<path d="${d}Z" fill="${look === 'shank' ? '#c9c6bd' : '#8f979c'}" fill-opacity="0.85" stroke="#22282d"/>`;
+    });
+  return `${drawn.join('')}${parts.join('')}
+     <text x="${(foot + 40).toFixed(1)}" y="52" fill="#b8351f">pressed ${pressed.toFixed(1)} mm</text>`;
 }
 
 function svg(width: number, height: number, body: string, title: string): string {

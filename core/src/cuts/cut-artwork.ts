@@ -1,4 +1,5 @@
 import { type RoundPlaces, roundPlaces } from '../artwork/round-places.ts';
+import { largerShape } from '../artwork/larger-shape.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf } from '../artwork/united-shapes.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
@@ -15,6 +16,8 @@ export interface CutArtwork {
   carvables(): Promise<Carvables>;
   /** Circles and points, as places to drill. */
   places(): RoundPlaces;
+  /** The same with every shape so many times as large, each about its own middle. */
+  larger(times: number): CutArtwork;
   /**
    * Told how much is done of what comes after, 0 to 1, by cuts that take their time: others work meanwhile.
    * @throws where the cut is not wanted any more.
@@ -29,6 +32,11 @@ export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwo
     area: () => areaOf(shapes, clipper),
     carvables: () => carvablesOf(shapes, clipper),
     places: () => roundPlaces(shapes),
+    larger: (times) =>
+      cutArtwork(
+        shapes.map((shape) => largerShape(shape, times)),
+        clipper,
+      ),
     step: () => {},
   };
 }

@@ -43,8 +43,12 @@ export interface MeasuredPart<F = unknown> extends CutPart<F> {
   /** How far its tool reaches out from its middle, mm. */
   radius: number;
   minutes: number;
-  /** Deepest point below the top of the stock, mm. */
+  /** Deepest point below the top of the stock, mm; 0 of a tool that takes nothing away. */
   depth: number;
+  /** How far such a tool is pressed on the stock, mm. */
+  pressed: number;
+  /** Whether its tool turns while it cuts. */
+  turns: boolean;
 }
 
 /** The same without its path, as a screen has it. */

@@ -107,6 +107,8 @@ export interface QuickerTry {
  * `C` is a cut of the kind, `F` what a part of it says of itself, `T` the tools that it takes.
  */
 export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends BaseTool = BaseTool> {
+  /** Options of other kinds that mean nothing to it, and what to do instead: a sentence each. */
+  without?: Readonly<Record<string, string>>;
   /** Its fields; from them come its schema, the options of the command line, and the names of its numbers. */
   fields: FieldSet;
   /** What it does, first in its title: “Carve”. */

@@ -1,4 +1,5 @@
 import type { BaseCut } from '../document/cut.ts';
+import { dragKind } from './drag/kind.ts';
 import { drillKind } from './drill/kind.ts';
 import { inlayKind } from './inlay/kind.ts';
 import type { CutKind } from './kind.ts';
@@ -13,6 +14,7 @@ export const CUT_KINDS = {
   pocket: pocketKind,
   profile: profileKind,
   line: lineKind,
+  drag: dragKind,
   drill: drillKind,
   inlay: inlayKind,
 };

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
+import type { DragPoint } from '../tools/drag/fields.ts';
 import type { Bit } from '../tools/turned.ts';
 import type { VBit } from '../tools/v/fields.ts';
 import type { Cut } from './kinds.ts';
@@ -14,9 +15,23 @@ const { job } = readJobFile(
 const preset = { material: 'slate', feed: 700, plunge: 200, speed: 9000, depthPerPass: 0.7 };
 const v: VBit = { id: 'v', name: 'V 60', kind: 'v', diameter: 12, angle: 60, tip: 0, flute: 12, shank: 6, presets: [preset] }; // prettier-ignore
 const mill: Bit = { id: 'm', name: 'End 5', kind: 'end', diameter: 5, flute: 20, shank: 6, presets: [preset] };
-const cutOf = (kind: Cut['kind']) => newCut({ ...job, bits: [...job.bits, v] }, kind, kind)!;
+const point: DragPoint = { id: 'd', name: 'Diamond', kind: 'drag', diameter: 6, shank: 6, angle: 90, width: 0.508, travel: 5, force: 5, standOut: null, presets: [] }; // prettier-ignore
+const cutOf = (kind: Cut['kind']) => newCut({ ...job, bits: [...job.bits, v, point] }, kind, kind)!;
 
-test.each(Object.keys(CUT_KINDS) as Cut['kind'][])('%s takes feeds, speed and passes from a preset', (kind) => {
+test('a drag engraving takes its feed and how far it is pressed, and steps 0.025 in where its line is 0.020 in wide, pressed 0.1 in (common practice)', () => {
+  const cut = cutOf('drag') as Extract<Cut, { kind: 'drag' }>;
+  expect(cut.pressed).toBeCloseTo(2.54, 9);
+  expect(cut.angle).toBe(45);
+  expect(cut.step).toBeCloseTo(0.025 * 25.4, 2);
+  suitToPreset(cut, { material: 'brass', feed: 600, pressed: 1.5 } as never);
+  expect(cut).toMatchObject({ feed: 600, pressed: 1.5 });
+  // A setting that says nothing of it leaves it.
+  suitToPreset(cut, preset);
+  expect(cut).toMatchObject({ feed: 700, pressed: 1.5 });
+});
+
+const turning = (Object.keys(CUT_KINDS) as Cut['kind'][]).filter((kind) => 'speed' in CUT_KINDS[kind].fields);
+test.each(turning)('%s takes feeds, speed and passes from a preset', (kind) => {
   const cut = cutOf(kind);
   suitToPreset(cut, preset);
   expect(cut).toMatchObject({ feed: 700, plunge: 200, speed: 9000 });

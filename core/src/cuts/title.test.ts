@@ -12,6 +12,7 @@ import { titleOf, worksOn } from './title.ts';
 
 const preset = { material: 'oak', feed: 1800, plunge: 700, speed: 15000, depthPerPass: 4 };
 const bits = [
+  ToolSchema.parse({ id: 'p', name: 'Diamond', kind: 'drag', diameter: 6, shank: 6, width: 0.3, presets: [{ material: 'oak', feed: 900, pressed: 2 }] }), // prettier-ignore
   ToolSchema.parse({
     id: 'v',
     name: 'V',
@@ -82,8 +83,8 @@ describe('a new job and its cuts', () => {
     expect(newCut(taped, 'profile', 'c')).toMatchObject({ tabs: { count: 0 } });
   });
   test('without a bit for it there is no cut', () => {
-    expect(newCut({ ...job, bits: [bits[2]] }, 'v-carve', 'c')).toBeUndefined();
-    expect(newCut({ ...job, bits: [bits[1]] }, 'drill', 'c')?.bit).toBe('e');
+    expect(newCut({ ...job, bits: [bits[3]] }, 'v-carve', 'c')).toBeUndefined();
+    expect(newCut({ ...job, bits: [bits[2]] }, 'drill', 'c')?.bit).toBe('e');
   });
 });
 

@@ -38,6 +38,12 @@ export const speed: Builder = (name, words) => quantityField(name, 'number', 'sp
 /** A time in seconds. @example seconds('dwell', { min: 0, max: 60 }).measure // 'seconds' */
 export const seconds: Builder = (name, words) => quantityField(name, 'number', 'seconds', words, 's', 0.1);
 
+/** A force in newtons. @example force('spring force', { min: 0, max: 200 }).measure // 'number' */
+export const force: Builder = (name, words) => quantityField(name, 'number', 'number', words, 'N', 0.5);
+
+/** A share in per cent. @example percent('enlarged', { min: 0, max: 50 }).measure // 'number' */
+export const percent: Builder = (name, words) => quantityField(name, 'number', 'number', words, '%', 1);
+
 function quantityField(
   name: string,
   quantity: QuantityKind,

@@ -30,6 +30,8 @@ export function programsFor(
         bit: { number: number + 1, name: job.bits[number].name },
         path: made.path,
         depth: made.depth,
+        pressed: made.pressed,
+        turns: made.turns,
         feed: made.feed,
         plunge: made.plunge,
         speed: made.speed,

@@ -13,6 +13,7 @@ const cut = (x: number, bit = 'v', speed = 18_000) => ({
   path: pathForTests([x, 0, 5, x + 10, 0, 5], [0, 0]),
   bit,
   speed,
+  turns: true,
 });
 /** Seconds of a move from rest to rest: s/v + v/a, or 2·√(s/a) where v is not reached. */
 const move = (s: number, v: number, a: number) => (s < v ** 2 / a ? 2 * Math.sqrt(s / a) : s / v + v / a);

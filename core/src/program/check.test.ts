@@ -15,6 +15,7 @@ const bench: RouterBench = {
   spindle: { min: 6000, max: 24000 },
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,
+  stop: null,
   dialect: 'plain',
   park: null,
   spindleAfter: 20,

@@ -3,6 +3,7 @@ import type { Job } from '../document/job.ts';
 import type { Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { formatFeed, formatLength } from '../quantity/format.ts';
+import { toolKindOf } from '../tools/kinds.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import type { ReadProgram } from './read.ts';
 
@@ -22,7 +23,7 @@ export interface CheckedProgram {
  * Lays a program that was read on a job’s sheet by the job’s zero, times it on the job’s bench, and looks at what can be
  * known without its bits: reach, depth, edges, clamps, feeds.
  */
-export function checkProgram({ path, dwell }: ReadProgram, { stock, bench, unit }: Job): CheckedProgram {
+export function checkProgram({ path, dwell, turned }: ReadProgram, { stock, bench, bits, unit }: Job): CheckedProgram {
   const zero = zeroOf(stock);
   const thick = thickest(stock);
   const laid: Path = {
@@ -51,6 +52,14 @@ export function checkProgram({ path, dwell }: ReadProgram, { stock, bench, unit 
   }
   const length = (mm: number) => formatLength(mm, unit);
   const findings: string[] = [];
+  for (const { number, line } of turned)
+    for (const bit of number > 0 ? bits.slice(number - 1, number) : bits)
+      if (!toolKindOf(bit).turns)
+        findings.push(
+          number > 0
+            ? `Line ${line + 1} has the spindle turn while “${bit.name}” (bit ${number}) is in, which must never be turned; do not run it.`
+            : `Line ${line + 1} has the spindle turn, and nothing says which bit is in; “${bit.name}” of this job must never be turned.`,
+        );
   if (-lowest > thick + stock.spoilboard)
     findings.push(`It goes ${length(-lowest)} deep: through the stock and right through the spoilboard.`);
   else if (-lowest > thick + 1e-6) findings.push(`It goes ${length(-lowest - thick)} into the spoilboard.`);

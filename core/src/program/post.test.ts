@@ -7,7 +7,7 @@ import type { Post } from './post.ts';
 import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
 
 const heading: ProgramHeading = { job: 'J', revision: '1', date: '2026-11-26', stock: '', zero: '', bench: '', unit: 'mm', lift: 5, approach: 5, park: null }; // prettier-ignore
-const cut = (path: ProgramCut['path']): ProgramCut => ({ id: 'c', title: 'Burn', bit: { number: 1, name: 'Beam' }, path, depth: 0, feed: 900, plunge: 300, speed: 1000, minutes: 1, beside: { before: 0, after: 0 } }); // prettier-ignore
+const cut = (path: ProgramCut['path']): ProgramCut => ({ id: 'c', title: 'Burn', bit: { number: 1, name: 'Beam' }, path, depth: 0, pressed: 0, turns: true, feed: 900, plunge: 300, speed: 1000, minutes: 1, beside: { before: 0, after: 0 } }); // prettier-ignore
 
 /** What a beam would say, made up for this test. */
 const BEAM: Post = {
@@ -66,7 +66,7 @@ test('moves of other power never make one arc', () => {
 test('what a machine takes over setting a cut is planned, and only where cuts are not driven alike', () => {
   const path = twoStrokes();
   const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
-  const cuts = [1000, 1000].map((speed) => ({ path, bit: 'b', speed }));
+  const cuts = [1000, 1000].map((speed) => ({ path, bit: 'b', speed, turns: true }));
   const between = (post: Post) => betweenCuts(cuts, 5, { ...beam, post }, limits).map(({ before }) => before * 60);
   const [first, second] = between(BEAM);
   expect(first).toBeCloseTo(0.5, 9);

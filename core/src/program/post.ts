@@ -5,6 +5,8 @@ export type PostLine = { line: string } | { say: string };
 export interface NextCut {
   /** Turns a minute. */
   speed: number;
+  /** Whether its tool turns at all: one that does not is never turned. */
+  turns: boolean;
 }
 
 /**
@@ -13,7 +15,7 @@ export interface NextCut {
  */
 export interface Post {
   /** Takes a tool up; `before` where another was in. */
-  tool(tool: { number: number; name: string }, modes: string, before: boolean): PostLine[];
+  tool(tool: { number: number; name: string; turns: boolean }, modes: string, before: boolean): PostLine[];
   /** Sets what a cut is driven by, where that is other than for the cut before, or the tool is another. */
   set(cut: NextCut): PostLine[];
   /** How long the machine takes over that, s. */

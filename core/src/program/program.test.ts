@@ -57,6 +57,8 @@ const cut = (bit: number, x: number): ProgramCut => ({
   bit: { number: bit, name: 'V 60°' },
   path: pathForTests([x, 2, 5, x, 2, -1, x + 10.123456, 2, -1, x + 10.123456, 2, 5], [0, 300, 900, 0]),
   depth: 1,
+  pressed: 0,
+  turns: true,
   feed: 900,
   plunge: 300,
   speed: 16000,

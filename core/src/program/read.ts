@@ -10,6 +10,8 @@ export interface ReadProgram {
   lines: Uint32Array;
   /** Bits called, in order, with the first point each of them makes. */
   bits: { number: number; point: number }[];
+  /** Bits that are in while the spindle turns, with the first line, from 0, at which they are; 0 where none was called. */
+  turned: { number: number; line: number }[];
   /** Seconds of dwelling. */
   dwell: number;
   /** What could not be followed, one sentence a kind with the first line it stands in. */
@@ -47,7 +49,13 @@ export function readProgram(text: string): ReadProgram {
   const bits: ReadProgram['bits'] = [];
   const notes = new Map<string, string>();
   let dwell = 0;
+  const turned: ReadProgram['turned'] = [];
   let bit = -1;
+  let spindle = 0;
+  const turns = () => {
+    const number = Math.max(0, bit);
+    if (spindle > 0 && !turned.some((known) => known.number === number)) turned.push({ number, line });
+  };
   let jump = false;
   /** The first line in machine coordinates that no other move has followed yet. */
   let direct: number | undefined;
@@ -98,9 +106,14 @@ export function readProgram(text: string): ReadProgram {
       }
       for (const action of actions) {
         if (action.do === 'dwell') dwell += action.seconds;
-        else if (action.do === 'bit' && action.number !== bit) {
+        else if (action.do === 'spindle') {
+          spindle = action.turns;
+          turns();
+        } else if (action.do === 'bit' && action.number !== bit) {
           bit = action.number;
           bits.push({ number: bit, point: builder.length });
+          // Not every controller stops it for a change.
+          turns();
         } else if (action.do === 'move' || action.do === 'probe') {
           if (lost.size > 0) {
             note(FROM_UNKNOWN, line);
@@ -138,7 +151,7 @@ export function readProgram(text: string): ReadProgram {
           ? `No move could be read. ${[...notes.values()][0]}`
           : 'This file holds no moves; choose an RS-274 program.',
       );
-    return { path: builder.done(), lines: Uint32Array.from(lineOf), bits, dwell, notes: [...notes.values()] };
+    return { path: builder.done(), lines: Uint32Array.from(lineOf), bits, turned, dwell, notes: [...notes.values()] };
   }
 }
 

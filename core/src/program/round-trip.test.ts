@@ -36,6 +36,8 @@ const cutOf = (path: Path, more: Partial<ProgramCut> = {}): ProgramCut => ({
   bit: { number: 1, name: 'End mill 3' },
   path,
   depth: 2,
+  pressed: 0,
+  turns: true,
   feed: 1000,
   plunge: 300,
   speed: 18_000,

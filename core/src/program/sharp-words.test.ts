@@ -10,7 +10,7 @@ import { pathForTests } from '../motion/path-for-tests.ts';
 
 const heading: ProgramHeading = { job: 'Plate', revision: '1', date: '2026-11-25', stock: 'oak', zero: 'corner', bench: 'bench', unit: 'mm', lift: 5, approach: 5, park: null }; // prettier-ignore
 const stroke: Path = pathForTests([0, 0, 5, 0, 0, -1, 10, 0, -1, 10, 0, 5], [0, 300, 900, 0]);
-const cut = (more: Partial<ProgramCut>): ProgramCut => ({ id: 'c', title: 'Cut', bit: { number: 1, name: 'End 3' }, path: stroke, depth: 1, feed: 900, plunge: 300, speed: 18_000, minutes: 1, beside: { before: 0, after: 0 }, ...more }); // prettier-ignore
+const cut = (more: Partial<ProgramCut>): ProgramCut => ({ id: 'c', title: 'Cut', bit: { number: 1, name: 'End 3' }, path: stroke, depth: 1, pressed: 0, turns: true, feed: 900, plunge: 300, speed: 18_000, minutes: 1, beside: { before: 0, after: 0 }, ...more }); // prettier-ignore
 const ZERO = { x: 0, y: 0, z: 0 };
 const linesOf = (cuts: ProgramCut[], dialect = DIALECTS.plain, more: Partial<ProgramHeading> = {}) =>
   writeProgram({ ...heading, ...more }, cuts, ZERO, dialect).text.split('\n');

@@ -1,4 +1,4 @@
-import { formatFeed, formatLength, formatMinutes } from '../quantity/format.ts';
+import { formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import { decimalsIn, mmPer, unitWord } from '../quantity/units.ts';
 import type { Path } from '../motion/path.ts';
@@ -8,6 +8,7 @@ import { PLUNGE_CLEARANCE } from '../ways/plunge-clearance.ts';
 import type { BesideCut } from './between-cuts.ts';
 import type { Dialect } from './dialect.ts';
 import type { PostLine } from './post.ts';
+import { howDriven } from './how-driven.ts';
 import { fitArcs, type FittedMove } from './fit-arcs.ts';
 
 /** One cut of a program, in the order they are made. */
@@ -16,8 +17,10 @@ export interface ProgramCut {
   title: string;
   bit: { number: number; name: string };
   path: Path;
-  /** Deepest point below the top of the stock, mm. */
+  /** Deepest point below the top of the stock, and how far a tool is pressed that takes nothing away, mm. */
   depth: number;
+  pressed: number;
+  turns: boolean;
   feed: number;
   plunge: number;
   speed: number;
@@ -110,9 +113,8 @@ export function writeProgram(
   say(`bench: ${heading.bench}`);
   say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(minutes)}`);
   for (const cut of cuts)
-    say(
-      `${cut.title}: ${cut.bit.name}, ${formatLength(cut.depth, unit, 3)} deep, feed ${formatFeed(cut.feed, unit)}, plunge ${formatFeed(cut.plunge, unit)}, ${cut.speed} rpm${cut.details ? `, ${cut.details}` : ''}, ${formatMinutes(cut.minutes)}`,
-    );
+    say([`${cut.title}: ${cut.bit.name}`, ...howDriven(cut, unit), cut.details, formatMinutes(cut.minutes)].filter(Boolean).join(', ')); // prettier-ignore
+  if (cuts.some(({ turns }) => !turns)) say(NEVER_TURNED);
   const modes = `G17 ${unitWord(unit)} G90 G94 G54`;
   const park = dialect.park === 'place' && !heading.park ? 'zero' : dialect.park;
   say(`at the end: ${PARKED[park]}`);
@@ -235,7 +237,7 @@ export function writeProgram(
   let set: ProgramCut | undefined;
   cuts.forEach((cut, cutIndex) => {
     if (cut.bit.number !== bit) {
-      put(post.tool(cut.bit, modes, bit >= 0));
+      put(post.tool({ ...cut.bit, turns: cut.turns }, modes, bit >= 0));
       bit = cut.bit.number;
       set = undefined;
     }
@@ -260,6 +262,9 @@ export function writeProgram(
       : lines;
   return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
 }
+
+/** What a heading warns of where a tool in it must not be turned. */
+const NEVER_TURNED = 'a tool of this program does not turn: the spindle is never on while it is in';
 
 /** Arcs given by their radius turn less, radians: the nearer to half a turn, the more its rounding moves them. */
 const MOST_TURN_BY_RADIUS = (100 * Math.PI) / 180;

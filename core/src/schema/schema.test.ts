@@ -45,7 +45,10 @@ describe('sentenceFor', () => {
   };
   it.each([
     [(job: Job) => (job.cuts[1].feed = 0), 'The feed of cut 2 must be more than 0 mm/min.'],
-    [(job: Job) => (job.cuts[0].plunge = 1e9), 'The plunge of cut 1 must be at most 50000 mm/min.'],
+    [
+      (job: Job) => ((job.cuts[0] as { plunge: number }).plunge = 1e9),
+      'The plunge of cut 1 must be at most 50000 mm/min.',
+    ],
     [(job: Job) => (job.stock.length = -4), 'The length of the stock must be more than 0 mm.'],
     [(job: Job) => (job.bits[2].diameter = '6' as never), 'The diameter of bit 3 must be a number.'],
     [(job: Job) => (job.name = ''), 'The name is empty.'],

@@ -27,7 +27,8 @@ export type UntimedPart = CutPart & Pick<CutResult, 'works' | 'openOutlines' | '
 export function timedCut(part: UntimedPart, job: Job): CutResult {
   const bit = job.bits.find((b) => b.id === part.bit);
   const leaves: Leaves = bit && part.problem === undefined ? toolKindOf(bit).leaves(bit) : { kind: 'nothing' };
-  const radius = takenOut(leaves)?.radius ?? widthLeft(leaves, 0) / 2;
+  const taken = takenOut(leaves);
+  const radius = taken?.radius ?? widthLeft(leaves, 0) / 2;
   const { stock, bench } = job;
   const { path, pointNow } = clearLinks(part.path, {
     keepOuts: stock.keepOuts,
@@ -46,7 +47,9 @@ export function timedCut(part: UntimedPart, job: Job): CutResult {
     radius,
     minutes: plan.minutes,
     split: splitTime(path, plan),
-    depth: -lowest,
+    depth: taken ? -lowest : 0,
+    pressed: taken ? 0 : -lowest,
+    turns: bit === undefined || toolKindOf(bit).turns,
     cutLength,
     linkLength,
     lifts,

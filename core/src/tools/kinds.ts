@@ -1,11 +1,12 @@
 import type { BaseTool } from '../document/tool.ts';
+import { dragKind } from './drag/kind.ts';
 import { drillKind } from './drill/kind.ts';
 import { endKind } from './end/kind.ts';
 import type { ToolKind } from './tool-kind.ts';
 import { vKind } from './v/kind.ts';
 
 /** The kinds of tool there are. */
-export const TOOL_KINDS = { v: vKind, end: endKind, drill: drillKind };
+export const TOOL_KINDS = { v: vKind, end: endKind, drill: drillKind, drag: dragKind };
 
 export type ToolKindName = keyof typeof TOOL_KINDS;
 

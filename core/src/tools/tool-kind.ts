@@ -5,6 +5,13 @@ import type { LengthUnit } from '../quantity/units.ts';
 import type { Leaves } from './leaves.ts';
 import type { Picture } from './picture.ts';
 
+/** A spring behind a tool: how far it gives, mm, what it presses with when it begins to give, N, and how wide a line it draws then, mm. */
+export interface Spring {
+  travel: number;
+  force: number;
+  width: number;
+}
+
 /** All that the house asks of a kind of tool. A kind is a folder with one of these, and a line in `kinds.ts`. */
 export interface ToolKind<T extends BaseTool = BaseTool> {
   /** “a V-bit”. */
@@ -23,10 +30,17 @@ export interface ToolKind<T extends BaseTool = BaseTool> {
   note?(tool: T, unit: LengthUnit): string | undefined;
   /** What it leaves where it goes. @throws {ToolProblem} where it is not described well enough. */
   leaves(tool: T): Leaves;
-  /** Seen from the side. */
-  picture(tool: T): Picture;
+  /**
+   * Seen from the side.
+   * @param pressed how far what gives is pressed, mm; the tip stays where it is.
+   */
+  picture(tool: T, pressed?: number): Picture;
   /** Whether it cuts turning, so that the spindle has to be on. */
   turns: boolean;
+  /** Whether it carries current, so that a touch plate can feel it. */
+  conducts: boolean;
+  /** What gives when it is pressed down; nothing where it stands firm. */
+  spring?(tool: T): Spring;
   /** How far up its edges cut, mm; nothing where it has none. */
   edges?(tool: T): number;
   /** Most that it takes at once in a material, mm; nothing where that is not known of it. */

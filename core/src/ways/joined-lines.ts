@@ -1,5 +1,6 @@
 import Flatbush from 'flatbush';
 import type { Outline } from '../geometry/outline.ts';
+import { crossedLines } from './crossed-lines.ts';
 import { grooveRoute } from './groove-route.ts';
 
 /** Points nearer to each other than this are one, mm. */
@@ -18,21 +19,25 @@ export interface Run {
  * twice where that is cheaper than a lift.
  *
  * @param join mm; 0 joins ends that are the same only.
- * @param lift what a lift, a move over and a plunge cost, in mm at the feed.
+ * @param lift what a lift, a move over and a plunge cost, in mm at the feed; 0 goes over no line twice.
+ * @param meet where a run may go over from one line to another: at their ends, or wherever they cross, too.
  * @example joinedLines([{ points: [0, 0, 5, 0], closed: false }, { points: [9, 0, 5.1, 0], closed: false }], 0.2, 20).length
  *   // 1
  */
 export function joinedLines(
-  lines: readonly (Pick<Outline, 'closed'> & { points: ArrayLike<number> })[],
+  drawn: readonly (Pick<Outline, 'closed'> & { points: ArrayLike<number> })[],
   join: number,
   lift: number,
+  meet: 'ends' | 'crossings' = 'ends',
 ): Run[] {
+  const crossed = meet === 'crossings' ? crossedLines(drawn, join) : { lines: drawn, bridges: [] };
+  const lines = [...crossed.lines, ...crossed.bridges];
   const x: number[] = [];
   const y: number[] = [];
   const edges: number[] = [];
   /** Nodes at which open lines end. */
   const ends: number[] = [];
-  for (const { points, closed } of lines) {
+  for (const [k, { points, closed }] of lines.entries()) {
     const first = x.length;
     for (let i = 0; i < points.length; i += 2) {
       const n = x.length;
@@ -49,13 +54,14 @@ export function joinedLines(
     }
     if (closed && Math.hypot(x[first] - x[last], y[first] - y[last]) >= SAME) edges.push(last, first);
     else if (closed) edges[edges.length - 1] = first;
-    else ends.push(first, last);
+    else if (lines.length - crossed.bridges.length > k) ends.push(first, last);
   }
-  const one = Array.from(x, (_, n) => n);
+  const one = meet === 'crossings' ? samePlaces(x, y) : Array.from(x, (_, n) => n);
   for (const [a, b, apart] of bridges(ends, x, y, Math.max(join, SAME)))
-    if (apart < SAME) one[b] = one[a];
+    if (apart < SAME && meet === 'ends') one[b] = one[a];
     else edges.push(one[a], one[b]);
-  const named = Uint32Array.from(edges, (n) => one[n]);
+  // A side between two places that are one is none.
+  const named = Uint32Array.from(sidesOf(edges, one));
   const length = Float64Array.from({ length: named.length / 2 }, (_, e) =>
     Math.hypot(x[named[2 * e]] - x[named[2 * e + 1]], y[named[2 * e]] - y[named[2 * e + 1]]),
   );
@@ -63,6 +69,28 @@ export function joinedLines(
     points: Float64Array.from({ length: 2 * walk.length }, (_, i) => (i % 2 ? y : x)[walk[i >> 1]]),
     closed: walk.length > 2 && walk[0] === walk[walk.length - 1],
   }));
+}
+
+/** The sides of a graph whose nodes have other names, without those that lead nowhere. */
+function sidesOf(edges: readonly number[], one: readonly number[]): number[] {
+  const out: number[] = [];
+  for (let e = 0; e < edges.length; e += 2)
+    if (one[edges[e]] !== one[edges[e + 1]]) out.push(one[edges[e]], one[edges[e + 1]]);
+  return out;
+}
+
+/** For every node the first one at its place. */
+function samePlaces(x: readonly number[], y: readonly number[]): number[] {
+  const one = Array.from(x, (_, n) => n);
+  if (x.length === 0) return one;
+  const bush = new Flatbush(x.length);
+  for (let n = 0; n < x.length; n++) bush.add(x[n], y[n], x[n], y[n]);
+  bush.finish();
+  for (let n = 0; n < x.length; n++) {
+    if (one[n] !== n) continue;
+    for (const other of bush.search(x[n] - SAME, y[n] - SAME, x[n] + SAME, y[n] + SAME)) if (other > n) one[other] = n;
+  }
+  return one;
 }
 
 /** The shortest bridges between ends that make one of all that lie within `join` of each other (Kruskal 1956). */

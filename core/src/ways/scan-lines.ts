@@ -7,14 +7,25 @@ import type { Track } from '../motion/track.ts';
 /** Every line is held against every point: a minute's work. */
 const MOST_LOOKS = 2e10;
 
+/** Less than any rounding of a program, mm. */
+const WITHIN = 1e-6;
+
 /**
  * Parallel lines through an area, joined into back-and-forth tracks wherever the way from one line's end to the next
  * line stays in the area.
  *
  * @param angle direction of the lines, radians from x.
  * @param step distance between lines, mm.
+ * @param rows whether lines lie a little closer, so that they fill the area evenly from its first to its last place, or
+ *   just a step apart, as far from the one side as from the other.
  */
-export function scanLines(area: Loops, angle: number, step: number, z: number): Track[] {
+export function scanLines(
+  area: Loops,
+  angle: number,
+  step: number,
+  z: number,
+  rows: 'even' | 'exact' = 'even',
+): Track[] {
   const c = Math.cos(angle);
   const s = Math.sin(angle);
   // Turned so that lines run along u.
@@ -45,14 +56,21 @@ export function scanLines(area: Loops, angle: number, step: number, z: number): 
     }
     return true;
   };
-  const count = Math.max(1, Math.ceil((high - low) / step));
+  const count = Math.max(
+    1,
+    rows === 'even' ? Math.ceil((high - low) / step) : Math.floor((high - low) / step + 1e-6) + 1,
+  );
   checkMoves(2 * count, 'step');
   const points = turned.reduce((sum, loop) => sum + loop.length / 2, 0);
   if (count * points > MOST_LOOKS) checkMoves(Infinity, 'step');
   const tracks: { points: number[] }[] = [];
   let before: { points: number[] }[] = [];
   for (let row = 0; row < count; row++) {
-    const v = low + ((row + 0.5) * (high - low)) / count;
+    const v =
+      rows === 'even'
+        ? low + ((row + 0.5) * (high - low)) / count
+        : // A row along a side lies just within it.
+          Math.min(high - WITHIN, Math.max(low + WITHIN, (low + high) / 2 + (row - (count - 1) / 2) * step));
     const crossings: number[] = [];
     for (const loop of turned)
       for (let i = 0, j = loop.length - 2; i < loop.length; j = i, i += 2)

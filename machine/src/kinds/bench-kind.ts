@@ -12,6 +12,8 @@ export interface Tick {
   text: string;
   /** Once ticked it holds for every job. */
   everyJob?: true;
+  /** Wanted only where a tool of the program turns, or only where none does. */
+  only?: 'turning' | 'still';
 }
 
 /** What opens ticks again. */

@@ -11,6 +11,7 @@ const bench = (id: string, name: string): RouterFacts => ({
   kind: 'router',
   travel: { x: 600, y: 600, z: 100 },
   setter: null,
+  stop: null,
   plate: { thickness: 12, side: 8, size: 40 },
   spindleAfter: 20,
 });
@@ -19,6 +20,7 @@ const found = {
   hash: 'h',
   lines: 3,
   refused: [],
+  spindle: [],
   ends: true,
   reach: nowhere,
   direct: nowhere,

@@ -1,8 +1,10 @@
 import { benchKindOf } from '../kinds/bench-kinds.ts';
 import type { BenchFacts } from './bench-facts.ts';
 import type { ProgramOrder } from './commands.ts';
+import type { ProgramFacts } from './program-facts.ts';
 import type { ProgramStore } from './program-store.ts';
 import type { RunnerState } from './runner-state.ts';
+import { toolAt } from './tool-at.ts';
 import { judgeZero } from './zero.ts';
 
 /** Least of a machine's end that a program may come to, mm: rounding only. */
@@ -14,6 +16,22 @@ export interface ProgramCheck {
   lines: number;
   looked: string[];
   findings: string[];
+}
+
+/** Tools that must not be turned, and are in while the program has the spindle turn. */
+function turnedWithoutTurning(order: ProgramOrder, { spindle, lines }: ProgramFacts): string[] {
+  const told = new Map<string, string>();
+  spindle.forEach(({ line, turns }, k) => {
+    if (turns === 0) return;
+    const until = spindle[k + 1]?.line ?? lines;
+    // From where it is switched on to where it is switched off again.
+    for (const at of [line, ...order.cuts.map(({ from }) => from).filter((from) => from > line && from < until)]) {
+      const { id, name, turns: may } = toolAt(order, at);
+      if (!may && !told.has(id))
+        told.set(id, `Line ${at + 1}: the spindle turns while ${name} is in, which must never be turned.`);
+    }
+  });
+  return [...told.values()];
 }
 
 /** Looks at a program as this bench would run it now: its text, its lines, its reach from this zero. */
@@ -68,6 +86,7 @@ export async function checkProgram(
         `The program goes to a place of the machine that its ${axis.toUpperCase()} axis does not reach; look at the bench’s parking place.`,
       );
   }
+  findings.push(...turnedWithoutTurning(order, found));
   findings.push(...benchKindOf(facts ?? order.bench).findings(order, facts ?? order.bench));
   return { lines: found.lines, looked, findings };
 }

@@ -10,19 +10,22 @@ const GOOD = {
   bench: 'ready',
   machine: { spindle: 0, touching: false },
   circuit: 'now',
-  zero: { xy: {}, z: {} },
-  bit: { id: 'v60' },
+  zero: { xy: { method: 'corner' }, z: { method: 'corner' } },
+  bit: { id: 'v60', conducts: true, spring: null },
   ticks: { plate: {} },
-  facts: { kind: 'router', setter: { x: 700, y: 40 } },
+  facts: { kind: 'router', setter: { x: 700, y: 40, force: 2 } },
 } as unknown as RunnerState;
 const WITHOUT = {
   'spindle-turning': { machine: { spindle: 18_000, touching: false } },
   'circuit-closed': { machine: { spindle: 0, touching: true } },
   'circuit-untried': { circuit: undefined },
   'no-bit': { bit: undefined },
-  'no-zero': { zero: { xy: {} } },
-  'zero-void': { zero: { z: { void: 'bit' } } },
+  'no-zero': { zero: { xy: { method: 'corner' } } },
+  'zero-void': { zero: { z: { method: 'flat', void: 'bit' } } },
   'plate-there': { ticks: {} },
+  // A drag point is no conductor, and its spring gives before a setter moves whose force is more, the same or not known.
+  'bit-insulates': { bit: { id: 'd', conducts: false, spring: null } },
+  'setter-too-hard': { bit: { id: 'd', conducts: true, spring: { travel: 5, force: 2, width: 0.3 } } },
   'no-setter': { facts: { kind: 'router', setter: null } },
 };
 type Missing = keyof typeof WITHOUT;
@@ -30,10 +33,11 @@ const NEEDED: Record<string, Missing[]> = {
   home: ['spindle-turning'],
   step: ['spindle-turning'],
   jog: ['spindle-turning'],
-  zero: ['no-bit', 'spindle-turning', 'circuit-closed', 'circuit-untried'],
+  zero: ['no-bit', 'bit-insulates', 'spindle-turning', 'circuit-closed', 'circuit-untried'],
+  'zero-here': ['no-bit', 'spindle-turning', 'circuit-closed'],
   'nudge-zero': ['no-zero', 'zero-void', 'spindle-turning'],
   'go-to-zero': ['circuit-closed', 'plate-there', 'spindle-turning'],
-  measure: ['no-setter', 'no-bit', 'circuit-closed', 'plate-there', 'spindle-turning'],
+  measure: ['no-setter', 'no-bit', 'setter-too-hard', 'circuit-closed', 'plate-there', 'spindle-turning'],
   run: ['circuit-closed', 'plate-there', 'spindle-turning', 'no-bit'],
   'take-up': ['circuit-closed', 'plate-there', 'spindle-turning', 'no-bit'],
 };
@@ -45,6 +49,26 @@ describe.each(Object.entries(NEEDED))('%s', (command, needs) => {
   test.each(Object.keys(WITHOUT) as Missing[])('%s', (missing) => {
     expect(ask(missing)).toBe(needs.includes(missing) ? missing : undefined);
   });
+});
+
+test.each([
+  [null, 5, 'setter-too-hard'],
+  [2, 2, 'setter-too-hard'],
+  [2.1, 2, 'setter-too-hard'],
+  [1.9, 2, undefined],
+] as const)('a setter of %s N and a spring of %s N: %s', (setter, force, why) => {
+  const facts = { kind: 'router', setter: { x: 700, y: 40, force: setter } };
+  const bit = { id: 'd', conducts: false, spring: { travel: 5, force, width: 0.3 } };
+  expect(whyNot({ ...GOOD, facts, bit } as unknown as RunnerState, { command: 'measure' })).toBe(why);
+});
+
+test.each([
+  ['corner', 'plate-there'],
+  ['spoilboard', 'plate-there'],
+  ['paper', undefined],
+  ['sight', undefined],
+])('a height found by %s, and nothing ticked: %s', (method, why) => {
+  expect(whyNot({ ...GOOD, ticks: {}, zero: { z: { method } } } as never, { command: 'run' })).toBe(why);
 });
 
 test.each([

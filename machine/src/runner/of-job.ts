@@ -36,11 +36,21 @@ export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | '
 export function bitShapeOf(bits: readonly BaseTool[], id: string): BitShape {
   const k = bits.findIndex((bit) => bit.id === id);
   const { name, diameter } = bits[k];
+  const { turns, conducts, spring } = toolKindOf(bits[k]);
   const { flat = 0, slope = 0 } = takenOut(toolKindOf(bits[k]).leaves(bits[k])) ?? {};
   const pointed = slope > 0;
   const angle = pointed ? Math.round(2e6 * degrees(Math.atan(slope))) / 1e6 : undefined;
   const twin = bits.some((bit) => bit.id !== id && bit.name === name);
-  return { id, name: twin ? `${name} (T${k + 1})`.slice(0, 80) : name, diameter, angle, tip: pointed ? 2 * flat : 0 };
+  return {
+    id,
+    name: twin ? `${name} (T${k + 1})`.slice(0, 80) : name,
+    diameter,
+    angle,
+    tip: pointed ? 2 * flat : 0,
+    turns,
+    conducts,
+    spring: spring?.(bits[k]) ?? null,
+  };
 }
 
 /** A job's program as the runner is to check and run it. */

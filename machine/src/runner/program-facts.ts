@@ -18,6 +18,8 @@ export interface ProgramFacts {
   direct: Reach;
   /** Bits called by M6, with the line of each, from 0. */
   changes: { line: number; bit: number }[];
+  /** Lines from which on the spindle turns, from 0, and those at which it stands again. */
+  spindle: { line: number; turns: number }[];
   /** Lines that a controller would not follow, one sentence each. */
   refused: string[];
   /** It ends by M2 or M30. */
@@ -63,6 +65,7 @@ export async function programFacts(bytes: AsyncIterable<Uint8Array>): Promise<Pr
     reach: nowhere(),
     direct: nowhere(),
     changes: [],
+    spindle: [],
     refused: [],
     ends: false,
   };
@@ -73,7 +76,9 @@ export async function programFacts(bytes: AsyncIterable<Uint8Array>): Promise<Pr
     const at = facts.lines++;
     if (facts.ends) continue;
     try {
+      const before = follower.spindle;
       const actions = follower.take(line);
+      if (follower.spindle !== before) facts.spindle.push({ line: at, turns: follower.spindle });
       if (follower.changes) facts.changes.push({ line: at, bit: follower.modes.bit });
       const words = line.replace(/\(.*?\)|;.*/g, '');
       const direct = /G\s*0*53(?!\d|\.)/i.test(words);

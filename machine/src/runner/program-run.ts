@@ -12,6 +12,7 @@ import type { ProgramStore, Timeline } from './program-store.ts';
 import { CommandRefused } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
 import type { EventName } from './states.ts';
+import { toolAt } from './tool-at.ts';
 import type { BitShape, Change } from './zero.ts';
 
 /** What a run needs of the runner whose run it is. */
@@ -81,16 +82,10 @@ export class ProgramRun {
       this.place = place.known ? place : undefined;
       this.state.line = this.state.from = place.known ? place.line : 0;
     }
-    const needed = this.bitAt(this.state.line);
+    const needed = toolAt(this.order, this.state.line);
     if (state.bit?.id !== needed.id)
       throw new CommandRefused('other-bit', `This begins with ${needed.name}; put it in and say so at Set-up.`);
     this.timeline = await programs.timeline(hash);
-  }
-
-  /** The bit that the cut at a line is made with, or the next one. */
-  private bitAt(line: number): BitShape {
-    const { cuts } = this.order;
-    return (cuts.find((cut) => line < cut.to) ?? cuts.at(-1)!).bit;
   }
 
   private plungeAt(line: number): number {

@@ -24,7 +24,7 @@ export const REASONS = {
   'not-asked': 'Nobody has asked to take this bench over.',
   'you-command': 'This page commands the bench already.',
   'jog-over': 'This move by hand has ended; let go and press again.',
-  'no-zero': 'Zero is not set for this job; set it with the touch plate at Set-up.',
+  'no-zero': 'Zero is not set for this job; set it at Set-up.',
   'zero-void': 'Zero does not hold any more; set it again at Set-up.',
   'zero-not-void': 'This zero holds for this job already.',
   'list-open': 'The list at Set-up is not ticked to its end.',

@@ -13,7 +13,20 @@ export function isTicked({ ticks }: Pick<RunnerState, 'ticks'>, { id, everyJob }
   return ticks[id] !== undefined && (everyJob === true || ticks[id].job === job);
 }
 
-/** Steps of a bench's list that are not ticked for a job. */
-export function openSteps(state: Pick<RunnerState, 'ticks'>, bench: { kind: string }, job: string): Tick[] {
-  return benchKindOf(bench).ticks.filter((tick) => !isTicked(state, tick, job));
+/**
+ * Steps of a bench's list that a program wants ticked.
+ * @param turns whether any of its tools turns.
+ */
+export function stepsFor(bench: { kind: string }, turns: boolean): Tick[] {
+  return benchKindOf(bench).ticks.filter(({ only }) => only === undefined || (only === 'turning') === turns);
+}
+
+/** Those of them that are not ticked for a job. */
+export function openSteps(
+  state: Pick<RunnerState, 'ticks'>,
+  bench: { kind: string },
+  job: string,
+  turns: boolean,
+): Tick[] {
+  return stepsFor(bench, turns).filter((tick) => !isTicked(state, tick, job));
 }

@@ -12,6 +12,14 @@ export const BitSchema = z.object({
   /** Included angle of a V-bit, degrees. */
   angle: z.number().positive().optional(),
   tip: z.number().min(0),
+  /** Whether it turns, and whether it carries current, so that the touch plate feels it. */
+  turns: z.boolean().default(true),
+  conducts: z.boolean().default(true),
+  /** What gives behind it when it is pressed: how far, mm, from which force on, N, and how wide it draws, mm. */
+  spring: z
+    .object({ travel: z.number().positive(), force: z.number().min(0), width: z.number().positive() })
+    .nullable()
+    .default(null),
 });
 export type BitShape = z.infer<typeof BitSchema>;
 
@@ -36,6 +44,16 @@ export const METHODS = ['corner', 'flat', 'spoilboard'] as const;
 export const CORNERS = ['lower-left', 'lower-right', 'upper-right', 'upper-left'] as const;
 /** How a zero is found with the touch plate: over a corner for X, Y and Z, flat on the stock or on the spoilboard for Z. */
 export type Method = (typeof METHODS)[number];
+
+/** How a height is found by hand over the top of the stock: a slip of paper that drags, the eye, or a gauge under the tip. */
+export const HAND_HEIGHTS = ['paper', 'eye', 'gauge'] as const;
+/** How a place is found by hand: over the mark of zero by sight, or by the corner stop that the stock lies in. */
+export const HAND_PLACES = ['sight', 'stop'] as const;
+export type HandMethod = (typeof HAND_HEIGHTS)[number] | (typeof HAND_PLACES)[number];
+
+/** Whether a zero was found with the touch plate. */
+export const byPlate = (method: Method | HandMethod): method is Method =>
+  (METHODS as readonly string[]).includes(method);
 export type Corner = (typeof CORNERS)[number];
 
 /** What may happen to a zero. */
@@ -46,6 +64,7 @@ export type Change =
   | 'other-place'
   | 'other-surface'
   | 'other-plate'
+  | 'plate-not-used'
   | 'thickness-derived'
   | 'thickness-top'
   | 'thickness-board'
@@ -108,6 +127,13 @@ export const TRUTH: readonly TruthRow[] = [
     says: 'the bench’s touch plate has other measures now',
   },
   {
+    change: 'plate-not-used',
+    when: 'other measures of the touch plate, of a zero found by paper, by eye, with a gauge, by sight or by the corner stop',
+    xy: 'kept',
+    z: 'kept',
+    says: 'the bench’s touch plate has other measures now, and it was found without',
+  },
+  {
     change: 'thickness-derived',
     when: 'a thickness by which the height was reckoned from another surface than the one touched',
     xy: 'kept',
@@ -164,8 +190,10 @@ const SAME = 0.0005;
 export interface ZeroPart {
   at: string;
   by: string;
-  method: Method;
+  method: Method | HandMethod;
   corner?: Corner;
+  /** Found by hand: how far the tip stood over the surface, mm. */
+  over?: number;
   bit: BitShape;
   basis: Basis;
   /** Void for this reason, until it is set (or measured) again. */
@@ -183,15 +211,15 @@ export interface Zero {
   };
 }
 
-/** Height of the surface under the plate over the spoilboard, mm, by the thicknesses typed. */
-export function surfaceUnder({ corners }: Basis, method: Method, corner: Corner = 'lower-left'): number {
+/** Height of the surface that is touched over the spoilboard, mm, by the thicknesses typed. */
+export function surfaceUnder({ corners }: Basis, method: Method | HandMethod, corner: Corner = 'lower-left'): number {
   if (method === 'spoilboard') return 0;
   const [ll, lr, ur, ul] = corners;
-  return method === 'flat' ? (ll + lr + ur + ul) / 4 : corners[CORNERS.indexOf(corner)];
+  return method === 'corner' ? corners[CORNERS.indexOf(corner)] : (ll + lr + ur + ul) / 4;
 }
 
-/** From the surface under the plate up to the job's zero, mm. On even stock of 9 mm touched on its top: 0. */
-export function riseOf(basis: Basis, method: Method, corner?: Corner): number {
+/** From the surface that is touched up to the job's zero, mm. On even stock of 9 mm touched on its top: 0. */
+export function riseOf(basis: Basis, method: Method | HandMethod, corner?: Corner): number {
   return (basis.placeZ === 'stock' ? Math.max(...basis.corners) : 0) - surfaceUnder(basis, method, corner);
 }
 
@@ -228,7 +256,7 @@ function changes(part: ZeroPart, now: Basis): Change[] {
   const plate = (['thickness', 'side', 'size'] as const).some((key) =>
     other(then.plate?.[key] ?? 0, now.plate?.[key] ?? 0),
   );
-  if (plate) out.push('other-plate');
+  if (plate) out.push(byPlate(part.method) ? 'other-plate' : 'plate-not-used');
   return out;
 }
 
@@ -277,8 +305,8 @@ export function afterwards(zero: Zero, change: Change): Zero {
 /** Why a zero cannot be used, in one sentence; nothing where it can. */
 export function zeroTrouble({ xy, z, voidXY, voidZ }: ZeroJudgement): string | undefined {
   const missing = [xy === 'not set' && 'X and Y', z === 'not set' && 'Z'].filter(Boolean);
-  if (missing.length === 2) return 'Zero is not set for this job; set it with the touch plate at Set-up.';
-  if (missing.length === 1) return `Zero in ${missing[0]} is not set; set it with the touch plate at Set-up.`;
+  if (missing.length === 2) return 'Zero is not set for this job; set it at Set-up.';
+  if (missing.length === 1) return `Zero in ${missing[0]} is not set; set it at Set-up.`;
   const parts: string[] = [];
   if (voidXY && voidXY === voidZ)
     return `Zero does not hold any more: ${truthOf(voidXY).says}. Set it again at Set-up.`;

@@ -2,14 +2,14 @@ import { depthForRadius, radiusAtDepth } from '../../tools/turned.ts';
 import { profileOf } from '../../tools/profile-of.ts';
 import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
-import { Clearance } from '../../geometry/clearance.ts';
 import { PathBuilder } from '../../motion/path.ts';
 import { checkMoves } from '../../motion/too-many-moves.ts';
-import { flatTrack, reverseTrack, type Track, trackAt } from '../../motion/track.ts';
+import { flatTrack, reverseTrack } from '../../motion/track.ts';
 import { formatLength } from '../../quantity/format.ts';
-import { OwnFault, PAST_OUTLINE } from '../../ways/checked.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
-import { joinedLines, type Run } from '../../ways/joined-lines.ts';
+import { checkOnLines } from '../../ways/checked-lines.ts';
+import { inPasses } from '../../ways/in-passes.ts';
+import { joinedLines } from '../../ways/joined-lines.ts';
 import { layTrack } from '../../ways/lay-tracks.ts';
 import { orderTracks } from '../../ways/order-tracks.ts';
 import { passDepths } from '../../ways/pass-depths.ts';
@@ -91,38 +91,4 @@ function followed(job: Job, cut: LineCut, bit: Bit, artwork: CutArtwork): CutPar
   builder.rapid(builder.x, builder.y, drive.lift);
   const facts = { runs: runs.length, width: 2 * radiusAtDepth(profile, cut.depth) };
   return [cutPart(cut, RANK, { path: builder.done(), passes: depths.length, slope: profile.slope, facts })];
-}
-
-/** A line at one depth after the other, without a lift between: there and back, and a loop round and round. */
-function inPasses(track: Track, depths: readonly number[]): Track {
-  const passes = depths.map((depth, k) => trackAt(!track.closed && k % 2 ? reverseTrack(track) : track, -depth).xyz);
-  const xyz = new Float64Array(passes.reduce((sum, pass) => sum + pass.length, 0));
-  let at = 0;
-  for (const pass of passes) {
-    xyz.set(pass, at);
-    at += pass.length;
-  }
-  return { xyz, closed: track.closed, ring: 0, oneWay: true };
-}
-
-/** @throws {OwnFault} where a run strays from what was drawn by more than half of a bridge. */
-function checkOnLines(
-  runs: readonly Run[],
-  lines: readonly { points: ArrayLike<number>; closed: boolean }[],
-  join: number,
-): void {
-  const ends: [number, number, number, number][] = [];
-  for (const { points, closed } of lines)
-    for (let i = closed ? 0 : 2, j = closed ? points.length - 2 : 0; i < points.length; j = i, i += 2)
-      ends.push([points[j], points[j + 1], points[i], points[i + 1]]);
-  const [ax, ay, bx, by] = [0, 1, 2, 3].map((k) => Float64Array.from(ends, (end) => end[k]));
-  const drawn = new Clearance(ends.length, ax, ay, bx, by);
-  for (const { points } of runs)
-    for (let i = 2; i < points.length; i += 2) {
-      const [x, y] = [(points[i - 2] + points[i]) / 2, (points[i - 1] + points[i + 1]) / 2];
-      if (drawn.at(x, y) > join / 2 + PAST_OUTLINE)
-        throw new OwnFault(
-          `Kerbe’s own check found a move beside the lines near ${x.toFixed(1)}, ${y.toFixed(1)} mm, so this cut is not made. That is a fault of Kerbe, not of the drawing.`,
-        );
-    }
 }

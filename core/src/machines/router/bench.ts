@@ -10,7 +10,16 @@ export const RouterBenchSchema = z.object({
   /** Touch plate: thickness over the stock, how far its sides stand out from the corner, and its size, mm. */
   plate: z.object({ thickness: z.number().min(0), side: z.number().min(0), size: z.number().positive() }),
   /** Where the tool setter stands, machine coordinates, mm; null where there is none. */
-  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
+  setter: z
+    .object({
+      x: z.number(),
+      y: z.number(),
+      /** What it takes to move it, N; null where nobody has measured that. */
+      force: z.number().min(0).max(200).nullable().default(null),
+    })
+    .nullable(),
+  /** Where a corner stop has the lower left corner of the stock, machine coordinates, mm; null where there is none. */
+  stop: z.object({ x: z.number(), y: z.number() }).nullable().default(null),
   dialect: z.enum(Object.keys(DIALECTS) as [DialectName, ...DialectName[]]),
   /** Seconds after which the machine lifts and stops its spindle by itself when it hears nothing from Kerbe. */
   spindleAfter: z.number().min(0).max(600).default(20),

@@ -6,12 +6,13 @@ import { dialectOf, type RouterBench, RouterBenchSchema } from './bench.ts';
 export const routerKind: MachineKind<RouterBench> = {
   one: 'a router',
   schema: RouterBenchSchema,
-  tools: ['v', 'end', 'drill'],
+  tools: ['v', 'end', 'drill', 'drag'],
   dialect: dialectOf,
   judge: judgeSpindle,
 };
 
 function judgeSpindle({ name, spindle }: RouterBench, { cut, index, result }: MadeCut): Remark[] {
+  if (!result.turns) return [];
   const turns = Math.min(spindle.max, Math.max(spindle.min, result.speed));
   if (turns === result.speed) return [];
   return [

@@ -35,6 +35,7 @@ export const drillKind: ToolKind<DrillBit> = {
   leaves: (tool) => ({ kind: 'groove', profile: profile(tool) }),
   picture: (tool) => turnedPicture(tool, profile(tool), 'middle'),
   turns: true,
+  conducts: true,
   edges: ({ flute }) => flute,
   takes: takesAPass,
 };

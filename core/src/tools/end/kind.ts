@@ -23,6 +23,7 @@ export const endKind: ToolKind<Bit> = {
   leaves: (tool) => ({ kind: 'groove', profile: profile(tool) }),
   picture: (tool) => turnedPicture(tool, profile(tool), 'spiral'),
   turns: true,
+  conducts: true,
   edges: ({ flute }) => flute,
   takes: takesAPass,
 };

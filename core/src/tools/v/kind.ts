@@ -43,6 +43,7 @@ export const vKind: ToolKind<VBit> = {
   leaves,
   picture: (tool) => turnedPicture(tool, profile({ ...tool, angle: tool.angle ?? USUAL_ANGLE }), 'middle'),
   turns: true,
+  conducts: true,
   edges: ({ flute }) => flute,
   takes: takesAPass,
 };

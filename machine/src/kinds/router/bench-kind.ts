@@ -1,5 +1,7 @@
 import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
 import type { BenchKind, Need } from '../bench-kind.ts';
+import type { BenchFacts } from '../../runner/bench-facts.ts';
+import { type BitShape, byPlate } from '../../runner/zero.ts';
 import { routerFacts, routerFactsOf } from './facts.ts';
 import { routerState } from './messages.ts';
 import { ROUTER_COMMANDS } from './names.ts';
@@ -24,7 +26,21 @@ const zSet: Need = {
 const plateAway: Need = {
   id: 'plate-away',
   // Only after the plate was in use is there something to take away.
-  missing: ({ ticks, zero }) => (ticks.plate || !zero ? undefined : 'plate-there'),
+  missing: ({ ticks, zero }) =>
+    ticks.plate || ![zero?.xy, zero?.z].some((part) => part && byPlate(part.method)) ? undefined : 'plate-there',
+};
+const bitConducts: Need = {
+  id: 'bit-conducts',
+  missing: ({ bit }) => (bit?.conducts === false ? 'bit-insulates' : undefined),
+};
+/** Whether a setter moves before a spring gives. */
+const measurable = ({ spring }: Pick<BitShape, 'spring'>, facts: BenchFacts): boolean => {
+  const force = routerFacts(facts).setter?.force;
+  return !spring || (force != null && force < spring.force);
+};
+const setterSoft: Need = {
+  id: 'setter-softer-than-spring',
+  missing: ({ bit, facts }) => (bit && facts && !measurable(bit, facts) ? 'setter-too-hard' : undefined),
 };
 const setter: Need = {
   id: 'setter',
@@ -41,19 +57,26 @@ export const routerBench: BenchKind = {
     home: [spindleStanding],
     step: [spindleStanding],
     jog: [spindleStanding],
-    zero: [bitSaid, spindleStanding, circuitOpen, circuitTried],
+    zero: [bitSaid, bitConducts, spindleStanding, circuitOpen, circuitTried],
+    'zero-here': [bitSaid, spindleStanding, circuitOpen],
     'nudge-zero': [zSet, spindleStanding],
     'go-to-zero': [circuitOpen, plateAway, spindleStanding],
-    measure: [setter, bitSaid, circuitOpen, plateAway, spindleStanding],
+    measure: [setter, bitSaid, setterSoft, circuitOpen, plateAway, spindleStanding],
     run: [circuitOpen, plateAway, spindleStanding, bitSaid],
     'take-up': [circuitOpen, plateAway, spindleStanding, bitSaid],
   },
   ticks: [
-    { id: 'warm', text: 'the spindle is warm (about ten minutes where its bearings are greased)', everyJob: true },
+    {
+      id: 'warm',
+      text: 'the spindle is warm (about ten minutes where its bearings are greased)',
+      everyJob: true,
+      only: 'turning',
+    },
+    { id: 'off', text: 'the spindle is off at its own switch, and stays off: the tool does not turn', only: 'still' },
     { id: 'pins', text: 'pins up, the stock against them' },
     { id: 'held', text: 'the stock is held, and only then the pins are down' },
     { id: 'plate', text: 'plate and clip are taken away' },
-    { id: 'dust', text: 'dust boot on, dust collection on' },
+    { id: 'dust', text: 'dust boot on, dust collection on', only: 'turning' },
     { id: 'eyes', text: 'hearing and eyes are protected' },
     { id: 'hand', text: 'a hand is at the emergency stop' },
   ],
@@ -64,10 +87,17 @@ export const routerBench: BenchKind = {
     run: ['eyes', 'hand'],
   },
   findings({ cuts }, facts) {
-    const bits = new Set(cuts.map(({ bit }) => bit.id));
-    if (bits.size < 2 || routerFacts(facts).setter) return [];
-    return [
-      'This bench has no tool setter to measure a changed bit with; make one program for each bit (a dialect of the bench).',
-    ];
+    const bits = new Map(cuts.map(({ bit }) => [bit.id, bit]));
+    if (bits.size < 2) return [];
+    if (!routerFacts(facts).setter)
+      return [
+        'This bench has no tool setter to measure a changed bit with; make one program for each bit (a dialect of the bench).',
+      ];
+    const soft = [...bits.values()].find((bit) => !measurable(bit, facts));
+    return soft
+      ? [
+          `The tool setter of this bench may press harder than the spring of ${soft.name}, so its length cannot be measured in a run; make one program for each bit (a dialect of the bench).`,
+        ]
+      : [];
   },
 };

@@ -1,9 +1,11 @@
+import { CommandRefused } from '../../runner/reasons.ts';
+import { toolAt } from '../../runner/tool-at.ts';
 import type { Driver } from '../driver.ts';
 import { changeBit } from './bit-change.ts';
 import { routerFacts } from './facts.ts';
 import { RouterMessageSchema, type RouterState } from './messages.ts';
 import { enterAt, goToZero, home, liftOut, spindleOff } from './procedures.ts';
-import { bitIn, findZero, measureIt, nudgeZero } from './zero-by-plate.ts';
+import { bitIn, findZero, measureIt, nudgeZero, zeroHere } from './zero-by-plate.ts';
 
 /** How a router is led. */
 export const routerDriver: Driver<RouterState> = {
@@ -21,8 +23,10 @@ export const routerDriver: Driver<RouterState> = {
   goToZero,
   leaveWork: liftOut,
   switchOff: spindleOff,
-  askBeforeEntering: ({ prompted }, { switchedOnBy }) =>
-    switchedOnBy === 'operator' && prompted ? 'Switch the spindle on at this bit’s speed; then confirm.' : undefined,
+  askBeforeEntering: ({ prompted, line }, order) =>
+    order.switchedOnBy === 'operator' && prompted && toolAt(order, line).turns
+      ? 'Switch the spindle on at this bit’s speed; then confirm.'
+      : undefined,
   enterAt: (wire, { modes, spindle }, { approach }, plunge, signal) =>
     enterAt(wire, { at: modes.at, spindle, plunge, approach }, signal),
   changeTool: changeBit,
@@ -37,6 +41,9 @@ export const routerDriver: Driver<RouterState> = {
         return at.answer();
       case 'zero':
         return at.begin('Setting zero', (wire, signal) => findZero(wire, command, from, at, signal));
+      case 'zero-here':
+        if (command.method === 'stop' && !routerFacts(at.facts).stop) throw new CommandRefused('no-stop');
+        return at.begin('Setting zero', (wire, signal) => zeroHere(wire, command, from, at, signal));
       case 'nudge-zero':
         return at.begin('Moving zero', (wire, signal) => nudgeZero(wire, command.z, at, signal));
       case 'measure':

@@ -10,7 +10,9 @@ export const RouterFactsSchema = z.object({
   ...BENCH_FACTS,
   /** Orders written before there were several kinds are a router’s. */
   kind: z.literal('router').default('router'),
-  setter: z.object({ x: z.number(), y: z.number() }).nullable(),
+  setter: z.object({ x: z.number(), y: z.number(), force: z.number().nullable().default(null) }).nullable(),
+  /** Where the corner stop has the lower left corner of the stock, machine coordinates, mm. */
+  stop: z.object({ x: z.number(), y: z.number() }).nullable().default(null),
   plate: z.object({ thickness: Size, side: Size, size: Size }),
   /** Seconds after which the machine stops its spindle by itself when it hears nothing. */
   spindleAfter: z.number().min(0).max(600),
@@ -22,6 +24,6 @@ export const routerFacts = (facts: BenchFacts) => facts as RouterFacts;
 
 /** As a job has its bench. */
 export function routerFactsOf(bench: BaseBench): RouterFacts {
-  const { id, name, travel, setter, plate, spindleAfter }: RouterBench = routerOf(bench);
-  return { id, name, kind: 'router', travel, setter, plate, spindleAfter };
+  const { id, name, travel, setter, stop, plate, spindleAfter }: RouterBench = routerOf(bench);
+  return { id, name, kind: 'router', travel, setter, stop, plate, spindleAfter };
 }

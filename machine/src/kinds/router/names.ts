@@ -24,6 +24,7 @@ export const ROUTER_HOLDABLE = [
 
 export const ROUTER_COMMANDS = [
   'zero',
+  'zero-here',
   'nudge-zero',
   'bit-in',
   'measure',

@@ -19,7 +19,10 @@ const SEARCH = { plate: 40, setter: 120 };
 export type WorkOffset = Partial<Coordinates>;
 
 /** Radius of a bit where a plate's upper edge meets it, with the tip `depth` under that edge, mm. */
-export function touchRadius({ diameter, angle, tip }: BitShape, depth: number): number {
+export function touchRadius(
+  { diameter, angle, tip }: Pick<BitShape, 'diameter' | 'angle' | 'tip'>,
+  depth: number,
+): number {
   if (angle === undefined) return diameter / 2;
   return Math.min(diameter / 2, tip / 2 + depth * Math.tan((angle * Math.PI) / 360));
 }

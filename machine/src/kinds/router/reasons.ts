@@ -11,6 +11,11 @@ export const ROUTER_REASONS = {
   'plate-there': 'Tick at Set-up that plate and clip are taken away first.',
   'spindle-turning': 'The spindle is turning; stop it first.',
   'no-setter': 'This bench has no tool setter; set zero in Z again with the new bit instead.',
+  'bit-insulates':
+    'This tool carries no current, so the touch plate cannot feel it; set the height by paper, by eye or with a gauge.',
+  'setter-too-hard':
+    'The tool setter may press harder than this point’s spring, which would give first; set the height by paper, by eye or with a gauge. (Where the setter takes less force, the bench has to say so.)',
+  'no-stop': 'This bench has no corner stop; set X and Y by sight, or with the touch plate and another bit.',
   'no-bit': 'Say which bit is in the spindle first.',
   'other-bit': 'Another bit is in than the program begins with; put that one in and say so at Set-up.',
 } as const;

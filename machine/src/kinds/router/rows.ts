@@ -73,6 +73,6 @@ export const ROUTER_ROWS: Record<(typeof ROUTER_STATES)[number], StateRow> = {
 /** What a router adds to the rows of every bench. */
 export const ROUTER_ADDS: KindAdds = {
   standing: { 'bit-in': 'same' },
-  ready: { zero: 'zeroing', 'nudge-zero': 'going', measure: 'measuring' },
+  ready: { zero: 'zeroing', 'zero-here': 'going', 'nudge-zero': 'going', measure: 'measuring' },
   running: { 'change-asked': 'run-measuring' },
 };

@@ -1,12 +1,20 @@
 import type { Coordinates } from '../../link/wire.ts';
 import type { From } from '../../runner/commands.ts';
 import { clearTicks } from '../../runner/ticks.ts';
-import type { Basis, BitShape, Corner, Method } from '../../runner/zero.ts';
+import {
+  acrossFrom,
+  type Basis,
+  type BitShape,
+  type Corner,
+  type HandMethod,
+  type Method,
+  riseOf,
+} from '../../runner/zero.ts';
 import type { AtBench, ToolChange } from '../driver.ts';
 import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
 import { routerFacts } from './facts.ts';
 import type { RouterState } from './messages.ts';
-import { measureBit, type RouterWire, setOffset, touchOff } from './procedures.ts';
+import { measureBit, type RouterWire, setOffset, touchOff, type WorkOffset } from './procedures.ts';
 
 /** Finds zero with the touch plate; while it is being found it is not known. */
 export async function findZero(
@@ -27,6 +35,31 @@ export async function findZero(
   state.zero = { xy: method === 'corner' ? part : xy, z: { ...part } };
   // The clip was on: its circuit is tried anew before it is trusted again.
   state.circuit = undefined;
+}
+
+/**
+ * Sets zero where the tool stands, as whoever stands there has found it: nothing moves. A height by a slip of paper, by
+ * eye or with a gauge under the tip; a place over the mark by sight, or by the corner stop.
+ */
+export async function zeroHere(
+  wire: RouterWire,
+  { method, over, basis }: { method: HandMethod; over: number; basis: Basis },
+  from: From,
+  { state, facts }: AtBench<RouterState>,
+  signal: AbortSignal,
+): Promise<void> {
+  const { machine } = await wire.fresh(signal);
+  const found: WorkOffset = {};
+  if (method === 'sight') Object.assign(found, { x: machine.x, y: machine.y });
+  else if (method === 'stop') {
+    const stop = routerFacts(facts).stop!;
+    const across = acrossFrom(basis, 'lower-left');
+    Object.assign(found, { x: stop.x + across.x, y: stop.y + across.y });
+  } else found.z = machine.z - over + riseOf(basis, method);
+  await setOffset(wire, found, signal);
+  const part = { at: now(), by: from.name, method, over, bit: shapeOf(state.bit!), basis };
+  state.origin = { x: 0, y: 0, z: 0, ...state.origin, ...found } as Coordinates;
+  state.zero = found.z === undefined ? { ...state.zero, xy: part } : { ...state.zero, z: { ...part } };
 }
 
 /** Moves zero up or down by hand. */
@@ -97,6 +130,6 @@ export async function bringAlong(
 const now = () => new Date().toISOString();
 
 /** A bit without when and by whom it was put in. */
-function shapeOf({ id, name, diameter, angle, tip }: BitShape): BitShape {
-  return { id, name, diameter, angle, tip };
+function shapeOf({ id, name, diameter, angle, tip, turns, conducts, spring }: BitShape): BitShape {
+  return { id, name, diameter, angle, tip, turns, conducts, spring };
 }

@@ -11,7 +11,7 @@
   const unit = $derived(session.job.unit);
   const work = $derived(feed.state.machine?.work);
 
-  const STEPS = { mm: [0.1, 1, 10, 100], in: [0.005, 0.05, 0.5, 4] };
+  const STEPS = { mm: [0.02, 0.1, 1, 10, 100], in: [0.001, 0.005, 0.05, 0.5, 4] };
   /** How a press moves: by a step, or for as long as it lasts. */
   let stepIndex = $state<number | 'held'>('held');
   let speed = $state<'300' | '1000' | '2000'>('1000');

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { sentenceOf } from '@kerbe/core/schema/told';
-  import { formatFeed, formatLength, formatMinutes } from '@kerbe/core/quantity/format';
+  import { howDriven } from '@kerbe/core/program/how-driven';
+  import { formatMinutes } from '@kerbe/core/quantity/format';
   import { goto } from '$app/navigation';
   import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
@@ -97,10 +98,9 @@
       {#each run.settings.cuts as cut, index (index)}
         <li>
           {index + 1}
-          {cut.title}: {cut.bit}, {formatLength(cut.depth, unit, 2)} deep, feed {formatFeed(cut.feed, unit)}, plunge {formatFeed(
-            cut.plunge,
-            unit,
-          )}, {cut.speed} rpm, {(cut.length / 1000).toFixed(2)} m cut
+          {cut.title}: {cut.bit}, {howDriven({ pressed: 0, turns: true, ...cut }, unit, 2).join(', ')}, {(
+            cut.length / 1000
+          ).toFixed(2)} m cut
         </li>
       {/each}
     </ul>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { howFar } from '@kerbe/core/program/how-driven';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { Download } from '@lucide/svelte';
   import { formatMinutes, formatLength } from '@kerbe/core/quantity/format';
@@ -59,7 +60,7 @@
         >
         <tr>
           <td></td>
-          <td>{formatLength(cut.depth, unit, 2)}</td>
+          <td>{cut.pressed > 0 ? howFar(cut, unit).join(' ') : formatLength(cut.depth, unit, 2)}</td>
           <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
           <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
           <td>{formatMinutes(cut.minutes)}</td>

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { BaseTool } from '@kerbe/core/document/tool';
-  import { toolKindOf } from '@kerbe/core/tools/kinds';
+  import { presses, toolShape } from '$lib/sheet/tool-shape';
   import { kindOf } from '@kerbe/core/cuts/kinds';
+  import type { MetMark } from '@kerbe/core/carving/marks-along';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
@@ -19,7 +19,13 @@
   const COUNT = 1400;
   let width = $state(800);
   let height = $state(180);
-  let cut = $state.raw<{ heights: Float64Array; thickness: Float64Array; x0: number; length: number }>();
+  let cut = $state.raw<{
+    heights: Float64Array;
+    thickness: Float64Array;
+    marks: MetMark[];
+    x0: number;
+    length: number;
+  }>();
   let asking = false;
   let again = false;
 
@@ -143,19 +149,28 @@
     return job.bits.find((b) => b.id === id);
   });
 
-  /** The cutting part of a tool, its tip at a place of the picture. */
-  function shapeOf(bit: BaseTool, x: number, z: number): { d: string; half: number } {
-    const { points } = toolKindOf(bit)
-      .picture(bit)
-      .parts.find(({ look }) => look === 'cutter')!;
-    const d = points.map(([dx, dz], k) => `${k ? 'L' : 'M'}${x + dx * kx} ${Math.max(16, py(z + dz))}`).join('');
-    return { d: `${d}Z`, half: Math.max(...points.map(([dx]) => dx)) * kx };
-  }
+  /** Marks across the line, each as wide as it is drawn, in pixels; and the one that is nearest to its middle. */
+  const marks = $derived(
+    (cut?.marks ?? []).flatMap(({ from, to }) => {
+      const [a, b] = [px(from * (COUNT - 1)), px(to * (COUNT - 1))];
+      if (!over || b < px(over.first) || a > px(over.last)) return [];
+      const i = Math.round(((from + to) / 2) * (COUNT - 1));
+      return [{ i, x: a, width: Math.max(1.5, b - a), y: py(surface(i)) }];
+    }),
+  );
+  const marked = $derived(
+    marks.length > 0 && shownBit && presses(shownBit)
+      ? marks.reduce((best, one) => (Math.abs(one.x - width / 2) < Math.abs(best.x - width / 2) ? one : best))
+      : undefined,
+  );
+  const pressed = $derived(session.view?.cuts.find(({ bit }) => bit === shownBit?.id)?.pressed ?? 0);
   const bitAt = $derived.by(() => {
     const bit = shownBit;
     if (!bit || !over) return undefined;
-    const at = (x: number, z: number) => ({ x, ...shapeOf(bit, x, z) });
+    const at = (x: number, z: number, pressed = 0) => ({ x, ...toolShape(bit, x, z, pressed, kx, py) });
+    if (live && presses(bit)) return at(PAD.left + live.x * kx, Math.max(0, live.z), Math.max(0, -live.z));
     if (live) return at(PAD.left + live.x * kx, live.z);
+    if (marked) return at(marked.x + marked.width / 2, surface(marked.i), pressed);
     if (deepest) return at(px(deepest.i), deepest.z);
     return undefined;
   });
@@ -175,7 +190,9 @@
       role="img"
       aria-label="Section through the work, {deepest
         ? `deepest groove ${depthText(deepest.z)} ${unit}`
-        : 'nothing carved on this line'}"
+        : marks.length > 0
+          ? `${marks.length} lines drawn across it`
+          : 'nothing carved on this line'}"
     >
       {#if over}
         <rect
@@ -204,10 +221,17 @@
         {/if}
         <path class="stock" d={profile} />
         {#if bitAt && shownBit}
-          <path class="bit" class:live d={bitAt.d} />
-          <text x={Math.min(width - 150, bitAt.x + bitAt.half + 8)} y="26">{shownBit.name}</text>
+          {#each bitAt.parts as { look, d }, k (k)}<path class="bit {look}" class:live {d} />{/each}
+          <text x={Math.min(width - 150, bitAt.x + bitAt.half + 8)} y="26"
+            >{shownBit.name}{marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}</text
+          >
         {/if}
-        {#if live && live.z < 0}
+        {#each marks as { x, y, width: w }, k (k)}<rect class="mark" {x} y={y - 1} width={w} height="4" />{/each}
+        {#if live && live.z < 0 && shownBit && presses(shownBit)}
+          <text class="signal" x={PAD.left + live.x * kx} y={py(0) + 17} text-anchor="middle"
+            >pressed {depthText(live.z)}</text
+          >
+        {:else if live && live.z < 0}
           <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
             >{depthText(live.z)}</text
           >
@@ -302,6 +326,16 @@
     fill-opacity: 0.85;
     stroke: var(--ink);
     stroke-width: 1.2;
+  }
+  .mark {
+    fill: var(--signal);
+  }
+  .bit.line {
+    fill: none;
+  }
+  .bit.shank {
+    fill: var(--metal);
+    fill-opacity: 0.5;
   }
   .bit.live {
     stroke: var(--signal);

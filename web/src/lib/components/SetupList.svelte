@@ -1,7 +1,8 @@
 <script lang="ts">
   import { zeroWords } from '@kerbe/core/machines/programs';
   import { benchKindOf } from '@kerbe/machine/kinds/bench-kinds';
-  import { isTicked } from '@kerbe/machine/runner/ticks';
+  import { isTicked, stepsFor } from '@kerbe/machine/runner/ticks';
+  import { turnsIn } from '$lib/workers/job-view';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero } from '@kerbe/machine/runner/zero';
   import type { SetupLine } from '$lib/benches/bench-pages';
@@ -25,7 +26,9 @@
   const lines = $derived.by((): SetupLine[] => {
     const rests = (word: string, good: boolean) => (linked ? { word, good } : undefined);
     const sensed = (is: boolean) => rests(is ? 'sensed' : 'not known', is);
-    return pagesOf(job.bench).list({
+    // What only a turning tool wants, or only one that does not, is left out.
+    const wanted = stepsFor(job.bench, turnsIn(session.view));
+    const all = pagesOf(job.bench).list({
       job,
       tool: bit,
       state: linked ? state_ : undefined,
@@ -41,6 +44,7 @@
         },
       },
     });
+    return all.filter(({ id }) => !ticks.some((tick) => tick.id === id) || wanted.some((tick) => tick.id === id));
   });
   const ticks = $derived(benchKindOf(job.bench).ticks);
   const ticked = (id: string) => {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { kindOf } from '@kerbe/core/cuts/kinds';
+  import { howFar } from '@kerbe/core/program/how-driven';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -18,7 +19,8 @@
 
 <p class="facts" aria-live="polite">
   {#if made && !made.problem}
-    <span><strong>{formatLength(made.depth, unit, 2)}</strong> deepest</span>
+    {@const [far, word] = howFar(made, unit)}
+    <span><strong>{far}</strong> {word === 'deep' ? 'deepest' : word}</span>
     <span><strong>{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong></span>
     {#if made.passes > 1}<span><strong>{made.passes}</strong> passes</span>{/if}
     {#each facts as [figure, word] (word)}<span

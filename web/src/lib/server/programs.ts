@@ -137,6 +137,8 @@ function settingsOf(job: CutJob, result: JobResult, program: Program): RunSettin
         feed: cut.feed,
         plunge: cut.plunge,
         speed: cut.speed,
+        pressed: cut.pressed,
+        turns: cut.turns,
         length: cut.cutLength,
       })),
   };

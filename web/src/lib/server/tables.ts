@@ -72,5 +72,16 @@ export interface RunSettings {
   job: string;
   stock: string;
   zero: string;
-  cuts: { title: string; bit: string; depth: number; feed: number; plunge: number; speed: number; length: number }[];
+  cuts: {
+    title: string;
+    bit: string;
+    depth: number;
+    feed: number;
+    plunge: number;
+    speed: number;
+    /** Of tools that take nothing away, and that do not turn; programs of before have neither. */
+    pressed?: number;
+    turns?: boolean;
+    length: number;
+  }[];
 }

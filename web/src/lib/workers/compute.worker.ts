@@ -6,6 +6,7 @@ import type { PlacedItem, Resources } from '@kerbe/core/artwork/place';
 import type { Drawing } from '@kerbe/core/artwork/shape';
 import { importSvg } from '@kerbe/core/artwork/svg';
 import { carveField } from '@kerbe/core/carving/height-field';
+import { marksAlong, type MetMark } from '@kerbe/core/carving/marks-along';
 import { CarvedMoves } from '@kerbe/core/carving/section';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
@@ -217,14 +218,14 @@ const api = {
     return undefined;
   },
 
-  /** Heights along a line over the work, mm from the top of the thickest corner, and the stock's thickness there. Undefined before anything was computed. */
+  /** Heights along a line over the work, mm from the top of the thickest corner, the stock's thickness there, and the marks that it meets. Undefined before anything was computed. */
   section(
     x0: number,
     y0: number,
     x1: number,
     y1: number,
     count: number,
-  ): { heights: Float64Array; thickness: Float64Array } | undefined {
+  ): { heights: Float64Array; thickness: Float64Array; marks: MetMark[] } | undefined {
     if (!latest) return undefined;
     const { stock } = latest.job;
     const heights = latest.moves.along(x0, y0, x1, y1, count);
@@ -232,7 +233,7 @@ const api = {
       const t = i / Math.max(1, count - 1);
       return thicknessAt(stock, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t);
     });
-    return { heights, thickness };
+    return { heights, thickness, marks: marksAlong(latest.result.cuts, x0, y0, x1, y1) };
   },
 
   /** The place on a cut's deepest way that is nearest to a point of the sheet. */
@@ -263,7 +264,7 @@ const api = {
     if (!latest) return undefined;
     const { stock } = latest.job;
     const cell = Math.max(0.25, Math.sqrt((stock.length * stock.width) / most));
-    return reliefOf(carveField(latest.result.cuts, stock.length, stock.width, cell), latest.job);
+    return reliefOf(carveField(latest.result.cuts, stock.length, stock.width, cell), latest.job, latest.result.cuts);
   },
 };
 

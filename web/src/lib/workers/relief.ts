@@ -1,6 +1,8 @@
 import type { CutJob } from '@kerbe/core/job/job';
 import type { HeightField } from '@kerbe/core/carving/height-field';
+import type { Path } from '@kerbe/core/motion/path';
 import { thickest } from '@kerbe/core/stock/stock';
+import type { Leaves } from '@kerbe/core/tools/leaves';
 
 /** Triangles of the carved piece, ready for the graphics card: z up, the stock's middle at the origin, mm. */
 export interface Relief {
@@ -16,10 +18,25 @@ export interface Relief {
 
 const SURFACE = [0.66, 0.44, 0.21];
 const CARVED = [0.36, 0.2, 0.08];
+const MARKED = [0.2, 0.14, 0.1];
 const BOARD = [0.38, 0.35, 0.29];
 
+/** Places of a path that draws, no further apart than a cell. */
+function along({ xyz, rapid }: Path, cell: number, at: (x: number, y: number) => void): void {
+  for (let i = 1; i < rapid.length; i++) {
+    if (rapid[i] || xyz[3 * i + 2] > 0) continue;
+    const [ax, ay, bx, by] = [xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i], xyz[3 * i + 1]];
+    const steps = Math.max(1, Math.ceil((2 * Math.hypot(bx - ax, by - ay)) / cell));
+    for (let k = 0; k <= steps; k++) at(ax + ((bx - ax) * k) / steps, ay + ((by - ay) * k) / steps);
+  }
+}
+
 /** Turns a height field into triangles; where the piece is cut through, its floor is the spoilboard. */
-export function reliefOf({ columns, rows, cell, heights }: HeightField, job: CutJob): Relief {
+export function reliefOf(
+  { columns, rows, cell, heights }: HeightField,
+  job: CutJob,
+  cuts: readonly { path: Path; leaves: Leaves }[] = [],
+): Relief {
   const { stock } = job;
   const thickness = thickest(stock);
   const positions = new Float32Array(columns * rows * 3);
@@ -42,6 +59,12 @@ export function reliefOf({ columns, rows, cell, heights }: HeightField, job: Cut
       normals[3 * k + 2] = 1 / l;
       colours.set(h > -0.02 ? SURFACE : h <= -thickness + 0.01 ? BOARD : CARVED, 3 * k);
     }
+  for (const { path, leaves } of cuts)
+    if (leaves.kind === 'mark' || leaves.kind === 'burn')
+      along(path, cell, (x, y) => {
+        const [c, r] = [Math.floor(x / cell), Math.floor(y / cell)];
+        if (c >= 0 && r >= 0 && c < columns && r < rows) colours.set(MARKED, 3 * (r * columns + c));
+      });
   const index = new Uint32Array((columns - 1) * (rows - 1) * 6);
   let i = 0;
   for (let r = 0; r + 1 < rows; r++)

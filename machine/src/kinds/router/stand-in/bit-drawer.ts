@@ -13,7 +13,7 @@ export class BitDrawer {
   }
 
   /** A bit as a hand puts it in: which one it is, and how far it sticks out of the collet, mm. */
-  take({ id, name, diameter, angle, tip }: Hand & { hand: 'bit' }): FittedBit {
+  take({ id, name, diameter, angle, tip, spring }: Hand & { hand: 'bit' }): FittedBit {
     const which = id ?? `${name} ${diameter} ${angle} ${tip}`;
     if (!this.lengths.has(which)) this.lengths.set(which, 38 + Math.round(this.random() * 1400) / 100);
     return {
@@ -22,6 +22,7 @@ export class BitDrawer {
       halfAngle: angle === undefined ? undefined : (angle * Math.PI) / 360,
       tipDiameter: tip,
       // A hand never puts it in quite as deep as the last time.
+      spring: spring ? { ...spring, broken: false } : undefined,
       length: this.lengths.get(which)! + Math.round(40 + this.random() * 600) / 1000,
     };
   }

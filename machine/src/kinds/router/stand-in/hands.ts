@@ -18,7 +18,13 @@ export const HandSchema = z.discriminatedUnion('hand', [
     diameter: z.number().positive().max(200),
     angle: z.number().positive().max(179).optional(),
     tip: z.number().min(0).max(50),
+    /** Of a point that gives when it is pressed: how far, mm, from which force on, N, and how wide it draws, mm. */
+    spring: z
+      .object({ travel: z.number().positive(), force: z.number().min(0), width: z.number().positive() })
+      .nullish(),
   }),
+  /** A slip of paper of a thickness, mm, is held under the tool to feel when it drags; 0 takes it away. */
+  z.object({ hand: z.literal('paper'), thickness: z.number().min(0).max(2) }),
   z.object({
     hand: z.literal('plate'),
     place: z.enum(['corner', 'flat', 'spoilboard', 'away']),

@@ -19,5 +19,5 @@ export const DOME: MadeAs = {
     acceleration: { x: 400, y: 400, z: 250 },
     cornerStep: 400,
   },
-  setter: { x: 790, y: 40 },
+  setter: { x: 790, y: 40, force: 2 },
 };

@@ -166,7 +166,8 @@ export class StandInRouter {
       this.spindle.turns = 0;
       this.reader.restart();
       this.axes.override = this.spindle.share = 1;
-    } else if (hand.hand === 'spindle') this.spindle.asked = hand.turns;
+    } else if (hand.hand === 'spindle') this.turn(hand.turns);
+    else if (hand.hand === 'paper') this.table.paper = hand.thickness;
     else if (hand.hand === 'stock') {
       const [ll, lr, ur, ul] = hand.corners;
       this.table.piece = new Workpiece(
@@ -336,7 +337,7 @@ export class StandInRouter {
       if (order.turns > 0 && this.table.clip)
         return this.halt('the spindle was started with the touch clip still on the bit');
       if (order.turns > 0 && !this.bit) return this.halt('the spindle was started without a bit');
-      this.spindle.asked = order.turns;
+      this.turn(order.turns);
     } else if (order.order === 'change') {
       if (this.spindle.turns > 0 || this.spindle.asked > 0)
         return this.halt('a bit change was asked for with the spindle turning');
@@ -350,6 +351,15 @@ export class StandInRouter {
       this.word = 'probing';
       this.axes.add(order.to, order.feed, this.lines.read);
     }
+  }
+
+  /** Turns the spindle: a point that does not turn is broken by it. */
+  private turn(turns: number): void {
+    const point = this.bit?.spring;
+    this.spindle.asked = turns;
+    if (turns === 0 || !point) return;
+    point.broken = true;
+    this.halt('the spindle was turned with a drag point in it, which is broken');
   }
 
   private tip({ x, y, z }: Point): Point {
@@ -539,7 +549,8 @@ export class StandInRouter {
       travel: this.as.travel,
       tip,
       ...seen(table),
-      bit: bit && { name: bit.name, diameter: bit.diameter, number: fitted },
+      bit: bit && { name: bit.name, diameter: bit.diameter, number: fitted, broken: bit.spring?.broken ?? false },
+      paper: table.feel(tip),
       emergency,
       spindle: Math.round(spindle.turns),
     };

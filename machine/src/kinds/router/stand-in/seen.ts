@@ -12,6 +12,7 @@ export function seen(table: Table): Record<string, unknown> {
       length: piece.length,
       width: piece.width,
       top: SPOILBOARD_TOP + Math.max(...piece.thickness),
+      drawn: Math.round(piece.marks.length),
     },
     plate: plate === 'away' ? undefined : { ...table.plateBox() },
     clip,
@@ -21,6 +22,6 @@ export function seen(table: Table): Record<string, unknown> {
 /** The piece on a table as a grid of heights, for a picture. */
 export function pieceSeen({ piece }: Table): Record<string, unknown> {
   if (!piece) return {};
-  const { columns, rows, cell, heights } = piece;
-  return { columns, rows, cell, heights: Buffer.from(heights.buffer).toString('base64') };
+  const { columns, rows, cell, heights, marks } = piece;
+  return { columns, rows, cell, heights: Buffer.from(heights.buffer).toString('base64'), lines: marks.lines };
 }

@@ -1,5 +1,6 @@
 import type { Point } from './axes.ts';
 import type { MadeMoves } from './made-moves.ts';
+import { Marks } from './marks.ts';
 import { SPOILBOARD_TOP, type Table } from './table.ts';
 import type { FittedBit } from './workpiece.ts';
 
@@ -37,6 +38,29 @@ export function touchedOn(stretch: Stretch, bit: FittedBit, table: Table): Point
   return undefined;
 }
 
+/** A stretch of a point that gives: it draws where it is pressed, and breaks where that is too much for its spring. */
+function draw(
+  stretch: Stretch,
+  point: NonNullable<FittedBit['spring']>,
+  { piece }: Table,
+  made: MadeMoves,
+): { at: Point; why: string } | undefined {
+  const { from, to, rapid, turning, fitted, serial } = stretch;
+  const local = (p: Point) => ({
+    x: p.x - (piece?.corner.x ?? 0),
+    y: p.y - (piece?.corner.y ?? 0),
+    z: p.z - SPOILBOARD_TOP,
+  });
+  // Beside the stock lies the spoilboard; a broken point draws nothing.
+  const surface = (x: number, y: number) => piece?.top(x, y) ?? 0;
+  const over = point.broken ? undefined : (piece?.marks ?? new Marks()).draw(point, local(from), local(to), surface);
+  const at = over === undefined ? to : along(stretch, over);
+  made.add(from, at, rapid, turning, fitted, serial);
+  if (over === undefined) return undefined;
+  point.broken = true;
+  return { at, why: 'the drag point was pressed further than its spring gives, and is broken' };
+}
+
 /**
  * Makes a stretch: what the bit meets stops it, and what it cuts is gone.
  * @returns where it was stopped, and why; nothing where it was made whole.
@@ -48,6 +72,7 @@ export function make(
   made: MadeMoves,
 ): { at: Point; why: string } | undefined {
   const { from, to, rapid, turning, fitted, serial } = stretch;
+  if (bit.spring) return draw(stretch, bit.spring, table, made);
   // A rapid move straight up out of its own groove cuts nothing.
   const up = turning && to.x === from.x && to.y === from.y && to.z >= from.z;
   if ((!turning || rapid) && !up) {

@@ -1,5 +1,5 @@
 import type { Point } from './axes.ts';
-import { DOME } from './made-as.ts';
+import { DOME, type MadeAs } from './made-as.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 
 /** Machine coordinates of things bolted to the table, mm. */
@@ -22,9 +22,11 @@ export class Table {
   /** Someone is touching the plate to the bit by hand. */
   tapped = false;
   /** The tool setter, where one is bolted down. */
-  readonly setter: { x: number; y: number; radius: number; height: number } | undefined;
+  readonly setter: { x: number; y: number; radius: number; height: number; force: number | null } | undefined;
+  /** Thickness of a slip of paper that someone holds under the tool, mm; 0 where nobody does. */
+  paper = 0;
 
-  constructor(setter: { x: number; y: number } | null = DOME.setter) {
+  constructor(setter: MadeAs['setter'] = DOME.setter) {
     this.setter = setter ? { ...setter, ...SETTER } : undefined;
   }
 
@@ -77,16 +79,27 @@ export class Table {
     if (
       setter &&
       Math.hypot(tip.x - setter.x, tip.y - setter.y) <= setter.radius &&
-      tip.z <= SPOILBOARD_TOP + setter.height
+      // A spring that is weaker than the setter's gives all the way before that is moved.
+      tip.z <= SPOILBOARD_TOP + setter.height - (bit.spring && bit.spring.force <= (setter.force ?? Infinity) ? bit.spring.travel : 0) // prettier-ignore
     )
       return true;
-    if (!this.clip) return false;
+    // What gives is no conductor: the plate does not feel it.
+    if (!this.clip || bit.spring) return false;
     const box = this.plateBox();
     if (!box || tip.z > box.z1) return false;
     const r = radiusOf(bit, box.z1 - tip.z);
     const dx = Math.max(box.x0 - tip.x, 0, tip.x - box.x1);
     const dy = Math.max(box.y0 - tip.y, 0, tip.y - box.y1);
     return Math.hypot(dx, dy) <= r;
+  }
+
+  /** How a slip of paper under the tip feels to whoever holds it. */
+  feel(tip: Point): 'free' | 'drags' | 'held' | undefined {
+    const { piece, paper } = this;
+    const under = piece?.top(tip.x - piece.corner.x, tip.y - piece.corner.y);
+    if (paper === 0) return undefined;
+    const gap = tip.z - SPOILBOARD_TOP - (under ?? 0);
+    return gap > paper + FEELS ? 'free' : gap >= paper - FEELS ? 'drags' : 'held';
   }
 
   /** What the bit meets of what it may only cut while turning and being fed: the whole bit, not its middle. */
@@ -105,6 +118,9 @@ export class Table {
     return undefined;
   }
 }
+
+/** A hand feels a slip drag within this, mm. */
+const FEELS = 0.015;
 
 /** Less than this is a touch no one would feel: the grid of the stock is no finer. */
 const SLACK = 0.05;

@@ -1,4 +1,5 @@
 import type { Point } from './axes.ts';
+import { Marks, type Sprung } from './marks.ts';
 
 /** A bit as it stands in the simulated spindle. */
 export interface FittedBit {
@@ -9,6 +10,8 @@ export interface FittedBit {
   tipDiameter: number;
   /** From the spindle's nose to the tip, mm. */
   length: number;
+  /** A point that gives when it is pressed, and draws; it is broken by turning, and by being pressed too far. */
+  spring?: Sprung & { force: number; broken: boolean };
 }
 
 /** Grid of the carved piece, mm. */
@@ -21,6 +24,8 @@ export class Workpiece {
   readonly cell = CELL;
   /** Height of every cell over the spoilboard, mm; below 0 the spoilboard itself is cut. */
   readonly heights: Float32Array;
+  /** Lines that points have drawn on it. */
+  readonly marks = new Marks();
 
   /**
    * @param corner machine coordinates of its lower left corner.
@@ -46,6 +51,17 @@ export class Workpiece {
     const v = Math.min(1, Math.max(0, y / this.width));
     const [ll, lr, ur, ul] = this.thickness;
     return (ll * (1 - u) + lr * u) * (1 - v) + (ul * (1 - u) + ur * u) * v;
+  }
+
+  /** Height of what is left of it at a place counted from its corner; nothing beside it. */
+  top(x: number, y: number): number | undefined {
+    if (x < 0 || y < 0 || x > this.length || y > this.width) return undefined;
+    const c = Math.min(this.columns - 1, Math.floor(x / CELL));
+    const r = Math.min(this.rows - 1, Math.floor(y / CELL));
+    // Untouched stock is known exactly; what was carved, by its cell.
+    const cell = this.heights[r * this.columns + c];
+    const whole = this.surface((c + 0.5) * CELL, (r + 0.5) * CELL);
+    return cell < whole - 1e-4 ? cell : this.surface(x, y);
   }
 
   /** How deep a bit stands in the material with any part of it, mm; 0 where it is free. Counted from the corner. */

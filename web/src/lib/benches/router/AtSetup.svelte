@@ -5,6 +5,7 @@
   import HandMoves from '$lib/components/HandMoves.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
   import StandInHands from './StandInHands.svelte';
+  import ZeroByHand from './ZeroByHand.svelte';
   import ZeroByPlate from './ZeroByPlate.svelte';
 
   const { session } = useWorkplace();
@@ -44,4 +45,10 @@
 </section>
 <StandInHands tool={bit} plate={{ method, corner }} stock />
 <HandMoves />
-<ZeroByPlate bind:method bind:corner />
+{#if said?.conducts === false}
+  <ZeroByHand />
+  <ZeroByPlate bind:method bind:corner />
+{:else}
+  <ZeroByPlate bind:method bind:corner />
+  <ZeroByHand />
+{/if}

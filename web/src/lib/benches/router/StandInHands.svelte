@@ -1,5 +1,6 @@
 <script lang="ts">
   import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
+  import { formatLength } from '@kerbe/core/quantity/format';
   import type { BaseTool } from '@kerbe/core/document/tool';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -20,6 +21,8 @@
   const { session } = useWorkplace();
   const job = $derived(session.job);
   const feed = useBench();
+  /** Thickness of a slip of paper, mm. */
+  const PAPER = 0.1;
   const view = new StandInView(() => feed.bench);
   $effect(() => view.watch());
   const look = $derived(view.look);
@@ -81,6 +84,14 @@
         }}>Tap the plate on the bit</button
       >
     {/if}
+    {#if stock && look}
+      <button
+        class="plain-button"
+        type="button"
+        onclick={() => view.lend({ hand: 'paper', thickness: look.paper === undefined ? PAPER : 0 })}
+        >{look.paper === undefined ? 'Hold a slip of paper under the tip' : 'Take the paper away'}</button
+      >
+    {/if}
     {#if byHand}
       <button
         class="plain-button"
@@ -97,6 +108,16 @@
       >{look?.emergency ? 'Release the emergency stop' : 'Press the emergency stop'}</button
     >
   </div>
+  {#if look?.paper}
+    <p class="note" role="status">
+      The paper, {formatLength(PAPER, job.unit, 2)} thick, {{
+        free: 'is free',
+        drags: 'just drags',
+        held: 'is held fast: the tip is too low',
+      }[look.paper]}.
+    </p>
+  {/if}
+  {#if look?.bit?.broken}<p class="problem">The point in the stand-in is broken; put another in.</p>{/if}
   {#if view.problem}<p class="problem" role="alert">{view.problem}</p>{/if}
 </section>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { zeroOf } from '@kerbe/core/stock/stock';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
   import { StandInView } from './stand-in-view.svelte';
@@ -18,13 +19,20 @@
   const sx = $derived((x: number) => x0 + x * k);
   const sy = $derived((y: number) => y0 - y * k);
 
-  /** How far the bit is from being over the middle of the plate, the way a glance would judge it. */
+  /**
+   * How far the bit is from being over the middle of the plate, or where none lies over the mark of zero, the way a glance
+   * would judge it; near to the mark an eye sees tenths.
+   */
   const away = $derived.by(() => {
-    if (!look?.plate) return undefined;
-    const p = look.plate;
-    return { x: (p.x0 + p.x1) / 2 - look.tip.x, y: (p.y0 + p.y1) / 2 - look.tip.y, z: look.tip.z - p.z1 };
+    if (!look) return undefined;
+    const { plate: p, piece, tip } = look;
+    if (p) return { of: 'the middle of the plate', x: (p.x0 + p.x1) / 2 - tip.x, y: (p.y0 + p.y1) / 2 - tip.y, z: tip.z - p.z1, fine: 0 }; // prettier-ignore
+    if (!piece) return undefined;
+    const mark = zeroOf(session.job.stock);
+    const [x, y] = [piece.x + mark.x - tip.x, piece.y + mark.y - tip.y];
+    return { of: 'the mark of zero', x, y, z: tip.z - piece.top, fine: Math.hypot(x, y) < 10 ? 1 : 0 };
   });
-  const show = $derived((mm: number) => `${lengthNumber(Math.abs(mm), unit, 0)} ${unit}`);
+  const show = $derived((mm: number, decimals = 0) => `${lengthNumber(Math.abs(mm), unit, decimals)} ${unit}`);
 </script>
 
 <div class="window" bind:clientWidth={width} bind:clientHeight={height}>
@@ -79,11 +87,11 @@
     </svg>
     <p class="caption">
       <strong>Through the window of the stand-in.</strong>
-      {look.bit ? `${look.bit.name} is in the spindle` : 'There is no bit in the spindle'}{#if away}; the middle of the
-        plate is
-        {show(away.x)} to the {away.x >= 0 ? 'right' : 'left'}, {show(away.y)}
-        {away.y >= 0 ? 'back' : 'in front'}, and {show(away.z)} below the tip{:else if look.piece}; the stock lies where
-        it was put{/if}.
+      {look.bit ? `${look.bit.name} is in the spindle` : 'There is no bit in the spindle'}{#if away}; {away.of} is
+        {show(away.x, away.fine)} to the {away.x >= 0 ? 'right' : 'left'}, {show(away.y, away.fine)}
+        {away.y >= 0 ? 'back' : 'in front'}, and {show(away.z)}
+        {away.z >= 0 ? 'below' : 'above'} the tip{/if}{#if look.piece?.drawn}; {show(look.piece.drawn)} of line are drawn
+        on the stock{/if}.
     </p>
   {:else}
     <p class="caption"><strong>Nothing to see.</strong> Connect the stand-in router, and its table appears here.</p>

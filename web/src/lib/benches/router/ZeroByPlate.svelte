@@ -30,8 +30,19 @@
       ? (zero?.xy ?? zero?.z)?.basis
       : undefined,
   );
+  const where = ({ method, corner, over = 0 }: ZeroPart): string =>
+    ({
+      corner: `on the ${corner?.replace('-', ' ')} corner`,
+      flat: 'flat on the stock',
+      spoilboard: 'on the spoilboard',
+      paper: `on paper of ${formatLength(over, unit, 2)}`,
+      gauge: `on a gauge of ${formatLength(over, unit, 2)}`,
+      eye: 'by eye',
+      sight: 'by sight',
+      stop: 'by the corner stop',
+    })[method];
   const told = (part: ZeroPart) =>
-    `${clockTime(part.at)}${part.by ? ` by ${part.by}` : ''}, ${part.method === 'corner' ? `on the ${part.corner?.replace('-', ' ')} corner` : part.method === 'flat' ? 'flat on the stock' : 'on the spoilboard'}, with ${part.bit.name}`;
+    `${clockTime(part.at)}${part.by ? ` by ${part.by}` : ''}, ${where(part)}, with ${part.bit.name}`;
   const nudge = $derived(arrowIn(0.05, unit) * mmPer(unit));
 </script>
 

@@ -8,6 +8,7 @@ export const routerList: BenchPages['list'] = ({ job, tool, common, state }) => 
     common.on,
     common.home,
     { id: 'warm', text: 'Spindle warm: about ten minutes where its bearings are greased' },
+    { id: 'off', text: 'Spindle off at its own switch, and left off: the tool does not turn' },
     { id: 'pins', text: 'Pins up, stock against them' },
     { id: 'held', text: `Stock held by ${job.stock.holdDown}; only then the pins down` },
     {
