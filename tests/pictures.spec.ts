@@ -6,7 +6,7 @@ test.skip(!process.env.KERBE_PICTURES, 'pictures are made on request');
 test('pictures of every main view', async ({ shop }) => {
   const picture = (name: string) => shop.screenshot({ path: `docs/screenshots/${name}.png` });
   await expect(shop.getByRole('link', { name: /Entrance board/ })).toBeVisible();
-  await expect(shop.locator('svg:has(path.carved)')).toHaveCount(5, { timeout: 20_000 });
+  await expect(shop.locator('svg:has(path.carved)')).toHaveCount(6, { timeout: 20_000 });
   await shop.waitForTimeout(300);
   await picture('jobs');
   await shop.getByRole('link', { name: /Night-light plate/ }).click();
@@ -20,6 +20,12 @@ test('pictures of every main view', async ({ shop }) => {
   await shop.locator('[data-cut=edge]').evaluate((cut) => cut.scrollIntoView());
   await shop.waitForTimeout(500);
   await picture('cut-out');
+  await shop.getByRole('link', { name: 'All jobs' }).click();
+  await shop.getByRole('link', { name: /Instrument labels/ }).click();
+  await computed(shop);
+  await goTo(shop, 'Proof');
+  await shop.waitForTimeout(900);
+  await picture('drag-engraving');
   await shop.getByRole('link', { name: 'All jobs' }).click();
   await shop.getByRole('link', { name: /Entrance board/ }).click();
   await computed(shop);

@@ -2,6 +2,7 @@ import type { Drawn } from './drawings.ts';
 import { Edges } from './edges.ts';
 import { GOUGE, say, radiusOf, placed } from './finding.ts';
 import { judgeCarving } from './judge-carving.ts';
+import { judgeDrag } from './judge-drag.ts';
 import { judgeHeading } from './judge-heading.ts';
 import { judgeHoles } from './judge-holes.ts';
 import { judgeLines } from './judge-lines.ts';
@@ -12,7 +13,8 @@ import type { Asked } from './settings.ts';
 
 /** What is wrong with a program for a drawing and settings: one line a finding, none where all is right. */
 export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
-  const moves = placed(movesOf(text), asked, drawn);
+  const moves = placed(movesOf(text, asked.kind === 'drag'), asked, drawn);
+  if (asked.kind === 'drag') return judgeDrag(text, moves, drawn, asked);
   if (asked.kind === 'v-carve') return judgeCarving(moves, drawn, asked);
   if (asked.kind === 'drill') return judgeHoles(moves, drawn, asked);
   if (asked.kind === 'line') return judgeLines(moves, drawn, asked);

@@ -17,9 +17,11 @@ export interface Move {
 
 /**
  * The moves of a program as the stand-in's reader understands it, which shares no code with the engine's writer.
- * @throws where that reader refuses a block, or the spindle stands while the bit is fed below the top.
+ * @param still whether the tool must not turn.
+ * @throws where that reader refuses a block, the spindle stands while a bit is fed below the top, or it turns though the
+ *   tool must not.
  */
-export function movesOf(text: string): Move[] {
+export function movesOf(text: string, still = false): Move[] {
   const reader = new Reader();
   reader.at = { x: 0, y: 0, z: 1000 };
   const moves: Move[] = [];
@@ -33,7 +35,9 @@ export function movesOf(text: string): Move[] {
         turns = 0;
       } else if (order.order === 'spindle') turns = order.turns;
       else if (order.order === 'go') {
-        if (order.feed > 0 && order.to.z < 0 && turns === 0) throw new Error(`line ${index + 1} cuts with no spindle`);
+        if (still && turns > 0) throw new Error(`line ${index + 1} moves with the spindle on`);
+        if (!still && order.feed > 0 && order.to.z < 0 && turns === 0)
+          throw new Error(`line ${index + 1} cuts with no spindle`);
         moves.push({
           ax: x,
           ay: y,

@@ -25,8 +25,9 @@ export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const dice = random(seed * 7919 + kind.length * 104_729);
   for (let k = 0; k < 5; k++) dice();
   const made = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
-  const drawn = kind === 'line' && dice() < 0.6 ? opened(made) : made;
+  const lines = kind === 'line' && dice() < 0.6 ? opened(made) : made;
   const asked = settingsFrom(dice, kind);
+  const drawn = kind === 'drag' && asked.pattern === 'outline' && dice() < 0.5 ? opened(made) : lines;
   const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
   try {
     writeFileSync(`${folder}/a.svg`, drawn.svg);

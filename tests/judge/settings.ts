@@ -35,6 +35,10 @@ export interface Asked {
   fit: number;
   /** Of lines: how near their ends are joined. */
   join: number;
+  /** Of a drag point: how its lines fill, at which angle, degrees, and whether stripes may stay. */
+  pattern: 'outline' | 'hatch' | 'cross' | 'rings';
+  angle: number;
+  solid: boolean;
 }
 
 /** Settings over their whole allowed range, most of them such as carvers use. */
@@ -66,6 +70,9 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
     lines: false,
     fit: 0.06,
     join: 0.1,
+    pattern: 'outline',
+    angle: 45,
+    solid: false,
   };
   const words: string[] = [];
   const say = (name: string, value: string | number) => words.push(`--${name} ${value}`);
@@ -87,6 +94,24 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
       say('start-depth', (asked.startDepth = n(between(dice, 0, asked.depth / 2))));
     if (dice() < 0.3) for (const d of [6, 3].slice(dice() < 0.5 ? 1 : 0)) asked.clear.push(d);
     for (const d of asked.clear) say('clear-bit', `end:${d}`);
+    asked.options = words.join(' ');
+    return asked;
+  }
+  if (kind === 'drag') {
+    // The line's width stands where others have a diameter, and how far it is pressed where they have a depth.
+    asked.diameter = n(between(dice, 0.05, 1.2), 2);
+    asked.depth = n(between(dice, 0.1, 5), 2);
+    say('bit', `drag:${asked.diameter}`);
+    say('pressed', asked.depth);
+    say('pattern', (asked.pattern = pick(dice, ['outline', 'hatch', 'cross', 'rings'] as const)));
+    asked.solid = dice() < 0.5;
+    asked.step = n(asked.diameter * (asked.solid ? between(dice, 0.3, 1) : between(dice, 0.5, 3)));
+    if (asked.pattern !== 'outline') {
+      say('step', `${asked.step}mm`);
+      say('angle', `${(asked.angle = n(between(dice, -180, 180), 1))}deg`);
+      say('fill', asked.solid ? 'solid' : 'textured');
+    } else if (dice() < 0.6) say('join', (asked.join = n(between(dice, 0, 1), 2)));
+    if (dice() < 0.2) say('passes', Math.floor(between(dice, 2, 4)));
     asked.options = words.join(' ');
     return asked;
   }
@@ -169,7 +194,7 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
   const [shape, width, tip = '0'] = word('bit').split(':');
   const diameter = parseFloat(width);
   const angle = shape.startsWith('v') ? parseFloat(shape.slice(1)) : 0;
-  const depth = number('depth', number('max-depth', 200));
+  const depth = number('depth', number('pressed', number('max-depth', 200)));
   const tab = word('tab', '6x1.5').split('x').map(Number);
   return {
     kind,
@@ -194,5 +219,8 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     lines: word('pattern') === 'lines',
     fit: number('allowance', 0.06),
     join: number('join', 0.1),
+    pattern: word('pattern', 'outline') as Asked['pattern'],
+    angle: number('angle', 45),
+    solid: word('fill') === 'solid',
   };
 }

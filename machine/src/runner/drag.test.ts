@@ -196,6 +196,44 @@ describe('a drag engraving on the stand-in', () => {
     );
   });
 
+  test('X and Y with the plate and another bit, Z by paper with the point: both hold', async () => {
+    const { job } = await demoJob(
+      'instrument-labels',
+      (changed) => {
+        few(changed);
+        changed.stock.corners = [9, 9, 9, 9];
+        changed.bits.push({
+          id: 'e6',
+          name: 'End 6',
+          kind: 'end',
+          diameter: 6,
+          shank: 6,
+          flute: 20,
+          presets: [],
+        } as never);
+      },
+      'plate-and-paper',
+    );
+    bench = new TestBench();
+    await bench.prepare(job, 'e6');
+    await bench.zero(job);
+    expect(bench.state.zero?.xy?.method).toBe('corner');
+    bench.hand({ hand: 'clip', on: false });
+    bench.hand({ hand: 'plate', place: 'away' });
+    await bench.step('z', 40);
+    await bench.fit(job, 'diamond');
+    expect(bench.state.zero?.z?.void).toBe('bit');
+    await untilPaperDrags();
+    await bench.tell({ command: 'zero-here', method: 'paper', over: 0.1, basis: basisOf('job', job) });
+    await bench.idle();
+    expect(bench.state.zero?.xy).toMatchObject({ method: 'corner', bit: { id: 'e6' } });
+    expect(bench.state.zero?.xy?.void).toBeUndefined();
+    expect(bench.state.zero?.z).toMatchObject({ method: 'paper', bit: { id: 'diamond' } });
+    expect(bench.state.zero?.z?.void).toBeUndefined();
+    // The plate was in use: it has to be ticked away.
+    await expect(bench.tell({ command: 'go-to-zero', basis: basisOf('job', job), lift: 5 })).rejects.toThrow(/plate and clip/); // prettier-ignore
+  });
+
   test('nothing moves when zero is set where the tool stands', async () => {
     const { job } = await labels();
     bench = new TestBench();

@@ -12,6 +12,7 @@ import { checkOnLines } from '../../ways/checked-lines.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { inPasses } from '../../ways/in-passes.ts';
 import { joinedLines } from '../../ways/joined-lines.ts';
+import { leftBetween } from '../../ways/left-between.ts';
 import { type LinesAcross, linesAcross } from '../../ways/lines-across.ts';
 import { orderTracks } from '../../ways/order-tracks.ts';
 import { ringLevelsFrom } from '../../ways/ring-levels.ts';
@@ -97,7 +98,8 @@ function filled(cut: DragCut, { width }: DragPoint, artwork: CutArtwork, clipper
   const inside = clipper.offset(area, -width / 2);
   if (inside.length === 0)
     throw new CutProblem('Every chosen shape is narrower than the line; draw it as an outline, or take a finer point.');
-  const tracks = cut.pattern === 'rings' ? nestRings(ringLevelsFrom(inside, cut.step, clipper), 0) : [];
+  const levels = cut.pattern === 'rings' ? ringLevelsFrom(inside, cut.step, clipper) : [];
+  const tracks = nestRings(levels, 0);
   const counted = cut.pattern === 'rings' ? [linesAcross(area, tracks, width)] : [];
   const angles = { outline: [], rings: [], hatch: [cut.angle], cross: [cut.angle, cut.angle + 90] }[cut.pattern];
   for (const angle of angles) {
@@ -105,6 +107,7 @@ function filled(cut: DragCut, { width }: DragPoint, artwork: CutArtwork, clipper
     counted.push(linesAcross(area, rows, width, radians(angle)));
     tracks.push(...rows);
   }
+  if (cut.fill === 'solid') tracks.push(...leftBetween(levels, width, clipper));
   // Stripes end where they end; what is to be solid has its edge drawn, too.
   if (angles.length > 0 && cut.fill === 'solid') tracks.push(...inside.map((loop) => flatTrack(loop, 0, true)));
   if (tracks.length === 0)
