@@ -49,10 +49,12 @@ test.runIf(ONE)(
 const HARD = `pocket rings-a-bit-apart --bit end:6 --depth 3.785 --step 6mm
 pocket letters-opened --bit end:1.54 --depth 3.611 --depth-per-pass 2.365 --step 1mm --ramp 11.6deg
 pocket letters-with-a-finish --bit end:3.175 --depth 6 --depth-per-pass 2.469 --conventional --step 3.124mm --ramp 13.7deg --finish 0.21 --slots
+pocket letter-of-crescents --bit end:2 --depth 2.511 --depth-per-pass 0.517 --step 1.582mm --ramp 7.7deg --finish 0.33
 pocket short-spines --bit end:2 --depth 3 --step 2mm --ramp 2deg
 profile plate-with-tabs --bit end:6 --depth 12 --depth-per-pass 3 --ramp 30deg --tabs 4 --tab 6x1.5
 pocket star-with-a-finish --bit end:3.175 --depth 4.03 --depth-per-pass 1.16 --step 1.27mm --pattern lines --angle 137deg --finish 0.15 --ramp 2deg --slots
 profile hole-at-its-wall --bit end:1 --depth 12.959 --depth-per-pass 2.944 --side on --tabs 4 --tab 3.7x1.01
+profile slit-with-tabs --bit end:4 --depth 3.886 --depth-per-pass 1.174 --side inside --ramp 10.7deg --tabs 4 --tab 2.5x2.92 --finish 0.473
 profile narrow-cross --bit end:3.175 --side inside --depth 6.48 --depth-per-pass 3.45 --skin 0.21 --finish 0.26
 pocket wide-with-a-finish --bit end:2 --depth 1.083 --depth-per-pass 0.27 --step 0.8mm --finish 0.35 --ramp 0deg --clear-bit end:4
 pocket cross-by-three-bits --bit end:6 --depth 4.826 --depth-per-pass 2.511 --step 5.7mm --slots --ramp 20deg --clear-bit end:12 --clear-bit end:7.8

@@ -136,7 +136,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
       return {
         measured: own.measured,
         // The same tabs as on the wall, else each round would cut away the other's.
-        tabs: loopTabs.map((tab) => tabBeside(own.measured, measured, tab)),
+        tabs: loopTabs.flatMap((tab) => tabBeside(own.measured, measured, tab, allowance)),
         start: beside,
         lead: lead && leadOf(own.measured, beside, settings, own.partOnLeft, guard),
         leadAt: (s) => leadOf(own.measured, s, settings, own.partOnLeft, guard),
@@ -257,13 +257,26 @@ function toLine(line: Float64Array, x: number, y: number): number {
   return best;
 }
 
-/** A tab as it lies on a loop beside its own: no end of it stands out where the other is cut. */
-function tabBeside(on: ArcLength, own: ArcLength, tab: Tab): Tab {
-  const [from, to] = [tab.from, tab.to].map((s) => {
-    const { x, y } = own.pointAt(s);
-    return on.nearest(x, y);
-  });
-  return { ...tab, from, to: to < from ? to + on.total : to };
+/** Places along a tab at which is looked whether it lies beside another loop. */
+const LOOKS = 48;
+/** Further from its wall than so many allowances a rough round is another stretch’s, and not this one’s. */
+const BESIDE = 3;
+
+/**
+ * A tab as it lies on a rough round beside its own wall: no end of it stands out where the other is cut. Of a wall that has
+ * several rounds, those that it does not lie beside have none of it.
+ */
+function tabBeside(on: ArcLength, own: ArcLength, tab: Tab, allowance: number): Tab[] {
+  const beside: number[] = [];
+  for (let k = 0; k <= LOOKS; k++) {
+    const { x, y } = own.pointAt(tab.from + ((tab.to - tab.from) * k) / LOOKS);
+    const s = on.nearest(x, y);
+    const there = on.pointAt(s);
+    if (Math.hypot(there.x - x, there.y - y) <= BESIDE * allowance) beside.push(s);
+  }
+  if (beside.length < 2) return [];
+  const [from, to] = [beside[0], beside[beside.length - 1]];
+  return [{ ...tab, from, to: to < from ? to + on.total : to }];
 }
 
 /** How far a loop is free of tabs after a place; 0 on a tab. */

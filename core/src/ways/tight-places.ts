@@ -50,7 +50,7 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
       open.push(a, b);
     }
     if (open.length === 0) continue;
-    toSharpEnds(region.loops, x, y, r, open, wide);
+    toSharpEnds(region.loops, x, y, r, open, wide, finish);
     const { x: kx, y: ky, edges } = withoutTips(x, y, r, Uint32Array.from(open), wide, finish);
     if (edges.length === 0) continue;
     const { tours, ways } = toursAlong({ x: kx, y: ky, edges }, (node) => (wide.has(node) ? 0 : Infinity), longest);
@@ -63,7 +63,7 @@ export function tightPlaces(centres: Loops, finish: number, longest: number): To
 /** What turns by more than this is a sharp corner, radians. */
 const SHARP = 2.4;
 
-/** The point of a corner of one degree is so many radii of its circle away. */
+/** The point of a corner of one degree is so many radii of its circle away; that of two arcs that touch may be farther. */
 const FARTHEST = 115;
 
 /** How far beside the axis’ last direction its corner’s point may lie, as a share of the way there. */
@@ -83,6 +83,7 @@ function toSharpEnds(
   r: number[],
   edges: number[],
   wide: ReadonlySet<number>,
+  finish: number,
 ): void {
   const met = new Map<number, number[]>();
   for (let e = 0; e < edges.length; e += 2)
@@ -112,7 +113,7 @@ function toSharpEnds(
     if (others.length > 0 || wide.has(n) || r[n] === 0) continue;
     const [ux, uy] = [x[n] - x[m], y[n] - y[m]];
     const long = Math.hypot(ux, uy);
-    const point = index.neighbors(x[n], y[n], 1, FARTHEST * r[n], (k) => {
+    const point = index.neighbors(x[n], y[n], 1, Math.max(FARTHEST * r[n], finish), (k) => {
       const [dx, dy] = [sharp[k][0] - x[n], sharp[k][1] - y[n]];
       const along = (dx * ux + dy * uy) / long;
       return along > 0 && Math.abs(dx * uy - dy * ux) / long < 2 * r[n] + ASIDE * along;
