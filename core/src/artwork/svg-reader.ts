@@ -1,3 +1,4 @@
+import { colourOf } from './colour-of.ts';
 import { type Affine, applyTo, compose, inverse, shift } from '../geometry/affine.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, type Outline } from '../geometry/outline.ts';
@@ -219,7 +220,7 @@ export class SvgReader {
     if (filled && this.referred(inherited.fill)?.name === 'pattern') this.left.add('pattern', name);
     const shape: Read = { name, rule: inherited.fillRule, outlines };
     if (layer !== undefined) shape.layer = layer;
-    shape.colour = (filled ? inherited.fill : inherited.stroke).trim().toLowerCase().slice(0, 40);
+    shape.colour = colourOf(filled ? inherited.fill : inherited.stroke);
     if (element.attributes.id) shape.element = element.attributes.id;
     this.shapes.push(shape);
     this.filled.push(filled);

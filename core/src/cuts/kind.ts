@@ -49,6 +49,8 @@ export interface Mark {
   lines?: true;
   /** How its way is drawn wherever the sheet is, and not only where one looks at how things are cut. */
   way?: Look;
+  /** The direction of its way matters, and is shown by arrows. */
+  directed?: true;
 }
 
 /** What a part leaves on the sheet besides its path: holes, what stays blank, what no bit reaches. */

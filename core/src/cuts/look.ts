@@ -6,6 +6,10 @@ export interface Look {
   strength?: number;
   /** Width of the line, in pixels whatever the scale; none where it is left out. */
   line?: number;
+  /** Width of the line as it comes out, mm; it is no thinner than `line`. */
+  across?: number;
+  /** Arrow heads along the line, in its direction. */
+  arrows?: true;
   /** Lengths of strokes and gaps, pixels. */
   dash?: readonly number[];
 }

@@ -39,6 +39,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
     word: 'cut through',
     lines: true,
     way: { tone: 'ink', line: 1.8 },
+    directed: true,
   },
   handles,
   facts: ({ facts }) => (facts?.noLead ? [['', 'no room for a lead']] : []),

@@ -53,7 +53,7 @@ export function paint(
     const points = seen.reduce((sum, { from, to }) => sum + lines.starts[to] - lines.starts[from], 0);
     const finest = (points > MANY ? 2 * FINEST : FINEST) / k;
     context.lineJoin = points > MANY ? 'bevel' : 'round';
-    const { tone, fill, strength = 1, line, dash } = look;
+    const { tone, fill, strength = 1, line, across = 0, arrows, dash } = look;
     if (fill) {
       context.fillStyle = fill === 'solid' ? tones[tone] : hatch(context, fill, tones[tone], ratio, k);
       context.globalAlpha = strength;
@@ -78,12 +78,52 @@ export function paint(
     }
     if (line) {
       context.strokeStyle = tones[tone];
-      context.lineWidth = line / k;
+      context.lineWidth = Math.max(line / k, across);
+      context.lineCap = across > 0 ? 'round' : 'butt';
       context.setLineDash(dash && points < MOST_DASHED ? dash.map((length) => length / k) : []);
       context.beginPath();
       for (const range of seen) trace(context, lines, range, finest, window);
       context.stroke();
       context.setLineDash([]);
+    }
+    if (arrows) {
+      context.fillStyle = tones[tone];
+      context.beginPath();
+      for (const range of seen) arrowHeads(context, lines, range, k, window);
+      context.fill();
+    }
+  }
+}
+
+/** From head to head, and how long one is, pixels. */
+const HEAD_EVERY = 90;
+const HEAD = 8;
+
+/** Arrow heads along lines; where several passes lie over each other, or one comes back, one of them. */
+function arrowHeads(path: CanvasPath, lines: Lines, { from, to }: Range, k: number, window: Window): void {
+  const { points, starts, boxes } = lines;
+  let ahead = HEAD_EVERY / 2 / k;
+  const taken = new Set<string>();
+  const cell = HEAD_EVERY / 2 / k;
+  for (let line = from; line < to; line++) {
+    const box = 4 * line;
+    if (boxes[box] > window.maxX || boxes[box + 2] < window.minX || boxes[box + 1] > window.maxY || boxes[box + 3] < window.minY) continue; // prettier-ignore
+    for (let i = 2 * starts[line] + 2; i < 2 * starts[line + 1]; i += 2) {
+      const [ax, ay] = [points[i - 2], points[i - 1]];
+      const [dx, dy] = [points[i] - ax, points[i + 1] - ay];
+      const long = Math.hypot(dx, dy);
+      for (; ahead < long; ahead += HEAD_EVERY / k) {
+        const [x, y] = [ax + (dx * ahead) / long, ay + (dy * ahead) / long];
+        const place = `${Math.floor(x / cell)} ${Math.floor(y / cell)}`;
+        if (taken.has(place)) continue;
+        taken.add(place);
+        const [ux, uy] = [(dx / long) * (HEAD / k), (dy / long) * (HEAD / k)];
+        path.moveTo(x + ux, y + uy);
+        path.lineTo(x - ux * 0.4 - uy * 0.6, y - uy * 0.4 + ux * 0.6);
+        path.lineTo(x - ux * 0.4 + uy * 0.6, y - uy * 0.4 - ux * 0.6);
+        path.closePath();
+      }
+      ahead -= long;
     }
   }
 }

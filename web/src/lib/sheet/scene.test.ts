@@ -60,13 +60,24 @@ const lines = (() => {
   return builder.done();
 })();
 const part = (id: string, marks: CutView['marks'] = []) =>
-  ({ id, cut: id, way: lines, links: lines, marks, tabs: [], problem: undefined }) as unknown as CutView;
+  ({ id, cut: id, way: lines, links: lines, marks, tabs: [], leaves: { kind: 'groove' } }) as unknown as CutView;
 
 test('ways are drawn where one looks at them, a cut-out’s everywhere, and what lies beside them as it says', () => {
   const shown = { items: [item], cuts, made: [part('carve'), part('out')], marks: false };
   const looks = (ways: boolean) => wayGroups({ ...shown, ways }).map(({ look }) => [look.tone, look.line]);
   expect(looks(false)).toEqual([['ink', 1.8]]);
   expect(looks(true)).toEqual([['wood', 1], ['signal', 1], ['ink', 1.8], ['signal', 1]]); // prettier-ignore
+});
+
+test('what draws is as wide as it comes out, and a cut-out tells its direction where its way is looked at', () => {
+  const shown = { items: [item], cuts, marks: false };
+  const drawn = { ...part('carve'), leaves: { kind: 'mark' as const, width: 0.3 } };
+  const looks = (ways: boolean, made = [drawn, part('out')]) =>
+    wayGroups({ ...shown, made, ways }).map(({ look }) => look);
+  expect(looks(true)[0]).toMatchObject({ across: 0.3 });
+  expect(looks(true)[2]).toMatchObject({ line: 1.8, arrows: true });
+  expect(looks(false)[0].arrows).toBeUndefined();
+  expect(looks(true, [part('carve')])[0].across).toBeUndefined();
 });
 
 test('the legend calls each mark once, and a hole by what is drawn of it', () => {

@@ -1,5 +1,6 @@
 import type { Look } from '@kerbe/core/cuts/look';
 import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
+import { widthLeft } from '@kerbe/core/tools/leaves';
 import { chosenOf } from '@kerbe/core/document/targets';
 import type { CutView, ForeignProgram, ItemView } from '../workers/job-view.ts';
 import { type Group, whole } from './paint.ts';
@@ -89,8 +90,12 @@ export function wayGroups({ cuts, made, active, done, ways, marks, foreign }: Sh
     const mark = cut && kindOf(cut).mark;
     for (const { look, always, lines } of part.marks)
       if (always || marks) add(lines, always && done && !done.has(part.cut) ? TO_COME : look);
-    if (mark?.way && !part.problem) add(part.way, part.cut === active ? { ...mark.way, ...CHOSEN } : mark.way);
-    else if (ways) add(part.way, mark?.look.fill === 'solid' ? { ...FOLLOWED, tone: 'wood' } : FOLLOWED);
+    // What leaves a width on the surface is drawn as wide as it comes out, so that stripes and overlaps are seen.
+    const across = part.leaves.kind === 'groove' ? {} : { across: widthLeft(part.leaves, 0) };
+    const arrows = mark?.directed && ways ? { arrows: true as const } : {};
+    const followed = { ...FOLLOWED, ...across, ...arrows };
+    if (mark?.way && !part.problem) add(part.way, { ...mark.way, ...(part.cut === active ? CHOSEN : {}), ...arrows });
+    else if (ways) add(part.way, mark?.look.fill === 'solid' ? { ...followed, tone: 'wood' } : followed);
     if (ways) add(part.links, LINK);
   }
   return groups;
