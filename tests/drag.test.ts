@@ -101,9 +101,17 @@ describe('a program that turns the spindle while a point is in', () => {
     expect(found(`G21 G90\nT1 M6\nS9000 M3\nG1 X5 F100\nT2 M6\n${moves}`, mill).join()).toMatch(/bit 2/);
     expect(found(`G21 G90\nT1 M6\nS9000 M3\nG1 X5 F100\nM5\nT2 M6\n${moves}`, mill)).toEqual([]);
   });
-  test('and its own program passes', async () => {
-    const result = await compute(demo, await resourcesFromDisk(given), clipper);
-    const [{ text }] = programsFor(demo, result, { revision: '1', date: '2026-11-26' });
-    expect(found(text)).toEqual([]);
+  test('and its own program passes: on plate of 0.5 mm it goes into no board', async () => {
+    const thin = structuredClone(demo);
+    thin.stock.corners = [0.5, 0.5, 0.5, 0.5];
+    const result = await compute(thin, await resourcesFromDisk(given), clipper);
+    const [{ text }] = programsFor(thin, result, { revision: '1', date: '2026-11-26' });
+    expect(checkProgram(readProgram(text), thin)).toMatchObject({ findings: [], deepest: 0 });
+    // A cutter that goes as deep does.
+    const cutter = structuredClone(thin);
+    cutter.bits = [
+      { id: 'diamond', name: 'End 3', kind: 'end', diameter: 3, shank: 3, flute: 9, presets: [] } as never,
+    ];
+    expect(checkProgram(readProgram(text), cutter).findings.join()).toMatch(/2 mm into the spoilboard/);
   });
 });

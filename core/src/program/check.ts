@@ -4,6 +4,7 @@ import type { Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { formatFeed, formatLength } from '../quantity/format.ts';
 import { toolKindOf } from '../tools/kinds.ts';
+import { presses } from '../tools/presses.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import type { ReadProgram } from './read.ts';
 
@@ -23,7 +24,10 @@ export interface CheckedProgram {
  * Lays a program that was read on a job’s sheet by the job’s zero, times it on the job’s bench, and looks at what can be
  * known without its bits: reach, depth, edges, clamps, feeds.
  */
-export function checkProgram({ path, dwell, turned }: ReadProgram, { stock, bench, bits, unit }: Job): CheckedProgram {
+export function checkProgram(
+  { path, dwell, turned, bits: called }: ReadProgram,
+  { stock, bench, bits, unit }: Job,
+): CheckedProgram {
   const zero = zeroOf(stock);
   const thick = thickest(stock);
   const laid: Path = {
@@ -39,15 +43,22 @@ export function checkProgram({ path, dwell, turned }: ReadProgram, { stock, benc
     [Infinity, Infinity, Infinity],
     [-Infinity, -Infinity, -Infinity],
   ];
+  // A point that is pressed on the stock goes into nothing; where no bit is called it may be any of the job's.
+  const pressed = bits.map(presses);
+  const anyCuts = pressed.length === 0 || pressed.includes(false);
+  let next = 0;
+  let cuts = anyCuts;
   for (let i = 0; i < feed.length; i++) {
+    for (; next < called.length && called[next].point <= i; next++)
+      cuts = !(pressed[called[next].number - 1] ?? !anyCuts);
     const [x, y, z] = [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]];
     for (const [k, v] of [x, y, z].entries()) {
       least[k] = Math.min(least[k], v);
       most[k] = Math.max(most[k], v);
     }
-    lowest = Math.min(lowest, z);
+    if (cuts) lowest = Math.min(lowest, z);
     fastest = Math.max(fastest, feed[i]);
-    if (z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
+    if (cuts && z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
     if (i > 0 && rapid[i] && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
   }
   const length = (mm: number) => formatLength(mm, unit);
@@ -78,5 +89,10 @@ export function checkProgram({ path, dwell, turned }: ReadProgram, { stock, benc
   for (const keepOut of stock.keepOuts)
     if (intrusion(laid, 0.001, keepOut) > 0)
       findings.push(`The middle of its bit meets the ${keepOut.kind} at ${length(keepOut.x)}, ${length(keepOut.y)}.`);
-  return { path: laid, minutes: planMotion(laid, bench.limits).minutes + dwell / 60, deepest: -lowest, findings };
+  return {
+    path: laid,
+    minutes: planMotion(laid, bench.limits).minutes + dwell / 60,
+    deepest: Math.max(0, -lowest),
+    findings,
+  };
 }

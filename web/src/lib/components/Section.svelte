@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { presses, toolShape } from '$lib/sheet/tool-shape';
+  import { presses } from '@kerbe/core/tools/presses';
+  import { toolShape } from '$lib/sheet/tool-shape';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { MetMark } from '@kerbe/core/carving/marks-along';
   import { lengthNumber } from '@kerbe/core/quantity/format';

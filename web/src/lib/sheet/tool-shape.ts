@@ -1,6 +1,6 @@
 import type { BaseTool } from '@kerbe/core/document/tool';
 import { toolKindOf } from '@kerbe/core/tools/kinds';
-import { takenOut } from '@kerbe/core/tools/leaves';
+import { presses } from '@kerbe/core/tools/presses';
 
 /** A tool in a section: outlines in pixels, and how far it reaches to the side. */
 export interface ToolShape {
@@ -32,14 +32,4 @@ export function toolShape(
     parts: shown.map(({ look, points }) => ({ look, d: points.map(corner).join('') + (look === 'line' ? '' : 'Z') })),
     half: Math.max(...shown.flatMap(({ points }) => points.map(([dx]) => dx))) * kx,
   };
-}
-
-/** Whether a tool takes nothing away, so that it stands on the stock as far as it is pressed. */
-export function presses(tool: BaseTool): boolean {
-  try {
-    return takenOut(toolKindOf(tool).leaves(tool)) === undefined;
-  } catch {
-    // One that is not described well enough is drawn all the same.
-    return false;
-  }
 }
