@@ -48,7 +48,7 @@ test('a drawing in layers: what is left out is said, and a cut takes a layer at 
   await expect(shop.getByText('All changes kept')).toBeVisible();
   // The job's small picture fills its shapes by their own rules.
   await shop.getByRole('link', { name: 'Jobs' }).click();
-  const picture = shop.locator('a', { hasText: 'In layers' }).locator('path.carved');
+  const picture = shop.locator('a', { hasText: 'In layers' }).locator('path.carved.solid');
   await expect(picture).toHaveCount(2);
   await expect(picture.first()).toHaveAttribute('fill-rule', 'evenodd');
 });

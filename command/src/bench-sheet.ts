@@ -11,6 +11,8 @@ import { startShop } from './shop.ts';
 export interface SheetFigures {
   /** From frame to frame while the sheet is moved, looked closer at, and an item dragged: median and 95th percentile. */
   frames: Record<string, { middle: number; late: number }>;
+  /** From a turn of the wheel to the fresh picture of a sheet, in place of the stretched one. */
+  fresh: Record<string, number>;
   /** The longest task of the page’s thread meanwhile. */
   task: number;
   /** From a click to the sheet that shows it. */
@@ -126,8 +128,10 @@ export async function sheetFigures(folder: string): Promise<SheetFigures> {
         { middle: of((run) => run.frames[name].middle), late: of((run) => run.frames[name].late) },
       ]),
     );
+    const fresh = Object.fromEntries(Object.keys(runs[0].fresh).map((name) => [name, of((run) => run.fresh[name])]));
     return {
       frames,
+      fresh,
       task: of(({ task }) => task),
       choose: of(({ choose }) => choose),
       typed: { sheet: of(({ typed }) => typed.sheet), proof: of(({ typed }) => typed.proof) },
@@ -162,6 +166,7 @@ async function once(
   };
   try {
     const frames: SheetFigures['frames'] = {};
+    const fresh: SheetFigures['fresh'] = {};
     let task = 0;
     const moved = async (name: string, move: () => Promise<void>) => {
       await page.evaluate(() => window.watched.begin());
@@ -195,6 +200,26 @@ async function once(
           await page.waitForTimeout(16);
         }
       });
+      await page.waitForTimeout(1500);
+      const pictured = page.evaluate(
+        () =>
+          new Promise<number>((resolve) => {
+            const drawn = () =>
+              Math.max(...Array.from(document.querySelectorAll('canvas[data-drawn]'), (canvas) => Number(canvas.getAttribute('data-drawn')))); // prettier-ignore
+            window.addEventListener(
+              'wheel',
+              () => {
+                const from = performance.now();
+                const look = () => (drawn() > from ? resolve(drawn() - from) : performance.now() - from > 10_000 ? resolve(NaN) : setTimeout(look, 5)); // prettier-ignore
+                look();
+              },
+              { capture: true, once: true },
+            );
+          }),
+      );
+      await page.waitForTimeout(100);
+      await page.mouse.wheel(0, -60);
+      fresh[name] = await pictured;
       await page.getByRole('button', { name: 'whole sheet' }).click();
       await page.waitForTimeout(300);
       const [k, left, base] = (await page.locator('svg[data-frame]').getAttribute('data-frame'))!
@@ -293,7 +318,7 @@ async function once(
     await page.getByRole('button', { name: 'The carved piece' }).click();
     await page.getByRole('img', { name: /in three dimensions/ }).waitFor();
     const piece = performance.now() - asked;
-    return { frames, task, choose: middle(chosen), typed: { sheet: middle(sheetAfter), proof: middle(proofAfter) }, imported, reopened, many: all - nothing, changed, piece }; // prettier-ignore
+    return { frames, fresh, task, choose: middle(chosen), typed: { sheet: middle(sheetAfter), proof: middle(proofAfter) }, imported, reopened, many: all - nothing, changed, piece }; // prettier-ignore
   } catch (error) {
     const seen = await page.locator('body').innerText().catch(() => ''); // prettier-ignore
     throw new Error(`${String(error).split('\n')[0]} At ${page.url()}: ${seen.replace(/\s+/g, ' ').slice(0, 600)}`);

@@ -326,13 +326,15 @@ function middle(values: readonly number[]): number {
 
 /** What the page of a job bears, in a browser. */
 async function pageOfAJob(folder: string): Promise<void> {
-  const { frames, task, choose, typed, imported, reopened, many, changed, piece } = await (
+  const { frames, fresh, task, choose, typed, imported, reopened, many, changed, piece } = await (
     await import('./bench-sheet.ts')
   ).sheetFigures(folder);
-  // Frames in which the last picture is moved: how soon a fresh one follows is not in them.
+  // Frames in which the last picture is moved; how soon a fresh one follows is a row of its own.
   const most = (is: number, ms: number): Limit => ({ is, most: ms, wanted: `at most ${ms} ms` });
   for (const [name, { middle: usual, late }] of Object.entries(frames))
     row(`Sheet of ${name}`, `${usual.toFixed(0)} ms a frame, ${late.toFixed(0)} ms at the 95th percentile`, most(usual, 33), most(late, 50)); // prettier-ignore
+  for (const [name, is] of Object.entries(fresh))
+    row(`Fresh picture of ${name}, after a turn of the wheel`, `${is.toFixed(0)} ms`, most(is, 500));
   for (const [name, is, ms] of [
     ['Longest task of the page’s thread meanwhile', task, 50],
     ['From a click to the sheet that shows it', choose, 50],

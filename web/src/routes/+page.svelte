@@ -70,11 +70,11 @@
             style:width="{Math.min(180, (64 * job.length) / job.width)}px"
             aria-hidden="true"
             ><rect width={job.length} height={job.width} /><g transform="matrix(1 0 0 -1 0 {job.width})"
-              >{#each ['through', 'carved'] as const as how (how)}{#each thumbnail?.[how] ?? [] as { d, rule }, n (n)}<path
-                    class={how}
-                    {d}
-                    fill-rule={rule}
-                  />{/each}{/each}</g
+              >{#each thumbnail ?? [] as { d, rule, look }, n (n)}<path
+                  class="{look.tone} {look.fill ?? 'line'}"
+                  {d}
+                  fill-rule={rule}
+                />{/each}</g
             ></svg
           >
           <strong>{job.name}</strong>
@@ -188,13 +188,21 @@
     stroke: var(--ink);
     vector-effect: non-scaling-stroke;
   }
-  .through {
+  path {
+    --tone: var(--ink);
     fill: none;
-    stroke: var(--ink);
-    vector-effect: non-scaling-stroke;
   }
   .carved {
-    fill: var(--carved);
+    --tone: var(--carved);
+  }
+  .line {
+    stroke: var(--tone);
+    vector-effect: non-scaling-stroke;
+  }
+  .solid,
+  .hatch,
+  .cross {
+    fill: var(--tone);
   }
   strong {
     font-size: 20px;

@@ -35,7 +35,7 @@ export async function thumbnailOf(
   } catch (error) {
     // What was too much once is too much the next time: the job is listed without a picture from here on.
     if (!(error instanceof Refused && error.status === 422)) throw error;
-    drawn = { carved: [], through: [] };
+    drawn = [];
   }
   await keepResult(db, keyOf(revision), drawn);
   return drawn;
