@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { atRest, computed, expect, goTo, startRun, test, tickTheList } from './kerbe.ts';
+import { atRest, computed, connectAndHome, expect, goTo, startRun, test, tickTheList } from './kerbe.ts';
 import { noteInLog, writePrograms } from './story-steps.ts';
 
 // Brass labels: outline, hatch and an open flourish, drawn by a point that does not turn, from artwork to the finished plate.
@@ -12,7 +12,7 @@ async function press(page: Page, name: RegExp): Promise<void> {
   await byHand(page).getByRole('button', { name }).click();
   await page.waitForTimeout(120);
   await atRest(page);
-  await page.waitForTimeout(420);
+  await page.waitForTimeout(330);
 }
 const stepOf = (page: Page, step: string) => byHand(page).getByRole('button', { name: step, exact: true }).click();
 
@@ -82,15 +82,7 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
   expect(program).not.toMatch(/\bM0*[34]\b/);
 
   // Set-up: no plate; the height by paper, the place by sight.
-  await goTo(shop, 'Set-up');
-  const connect = shop.getByRole('button', { name: 'Connect the stand-in router' });
-  const home = shop.getByRole('button', { name: 'Home', exact: true });
-  await expect(connect.or(home)).toBeVisible();
-  if (await connect.isVisible()) await connect.click();
-  await expect(home).toBeEnabled();
-  await home.click();
-  await shop.waitForTimeout(400);
-  await atRest(shop);
+  await connectAndHome(shop);
   await shop.getByRole('button', { name: 'Lay the stock' }).click();
   await shop.getByRole('button', { name: 'Put Diamond 0.3 in the stand-in' }).click();
   await shop.getByRole('button', { name: 'Diamond 0.3 is in' }).click();

@@ -86,8 +86,8 @@ export async function bringOverPlate(page: Page): Promise<void> {
   }
 }
 
-/** Connects the stand-in, homes it, lays the stock, puts the bit in and says so, in the trade's order. */
-export async function prepareStandIn(page: Page, bit: string): Promise<void> {
+/** Set-up, with the stand-in connected and homed. */
+export async function connectAndHome(page: Page): Promise<void> {
   await goTo(page, 'Set-up');
   const connect = page.getByRole('button', { name: 'Connect the stand-in router' });
   const home = page.getByRole('button', { name: 'Home', exact: true });
@@ -98,6 +98,11 @@ export async function prepareStandIn(page: Page, bit: string): Promise<void> {
   await page.waitForTimeout(400);
   await atRest(page);
   await expect(page.getByRole('list', { name: 'In this order' }).getByRole('listitem').nth(1)).toContainText('sensed');
+}
+
+/** Connects the stand-in, homes it, lays the stock, puts the bit in and says so, in the trade's order. */
+export async function prepareStandIn(page: Page, bit: string): Promise<void> {
+  await connectAndHome(page);
   await page.getByRole('button', { name: 'Lay the stock' }).click();
   await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
   await page.getByRole('button', { name: `${bit} is in` }).click();

@@ -102,7 +102,7 @@ export async function vCarve(
   let floorArea = 0;
   const carved: CarvedRegion[] = [];
   for (const carvable of regions) {
-    carved.push(keptRegion(carvable, settings, clipper, reach, deepest, passes));
+    carved.push(keptRegion(carvable, { settings, reach, deepest, passes }, clipper));
     await step(carved.length / regions.length);
   }
   for (let pass = 0; pass < passes; pass++) {
@@ -151,20 +151,21 @@ const kept = new WeakMap<Carvable, Map<string, CarvedRegion>>();
 /** Ways in which one region is kept carved. */
 const MOST_KEPT = 3;
 
-function keptRegion(
-  carvable: Carvable,
-  settings: VCarveSettings,
-  clipper: Clipper,
-  reach: number,
-  deepest: number,
-  passes: number,
-): CarvedRegion {
+/** How every region of a carving is carved: the bit’s half-width at the limit, and the deepest place of all, mm. */
+interface HowCarved {
+  settings: VCarveSettings;
+  reach: number;
+  deepest: number;
+  passes: number;
+}
+
+function keptRegion(carvable: Carvable, how: HowCarved, clipper: Clipper): CarvedRegion {
   const ways = kept.get(carvable) ?? new Map<string, CarvedRegion>();
   kept.set(carvable, ways);
-  const key = JSON.stringify([settings, reach, deepest, passes]);
+  const key = JSON.stringify(how);
   const known = ways.get(key);
   if (known) return known;
-  const carved = carveRegion(carvable, settings, clipper, reach, deepest, passes);
+  const carved = carveRegion(carvable, how, clipper);
   ways.set(key, carved);
   if (ways.size > MOST_KEPT) ways.delete(ways.keys().next().value!);
   return carved;
@@ -172,11 +173,8 @@ function keptRegion(
 
 function carveRegion(
   carvable: Carvable,
-  settings: VCarveSettings,
+  { settings, reach, deepest, passes }: HowCarved,
   clipper: Clipper,
-  reach: number,
-  deepest: number,
-  passes: number,
 ): CarvedRegion {
   const { axis } = carvable;
   const { bit, startDepth = 0, feed, plunge, lift, rapid } = settings;
