@@ -11,13 +11,16 @@
   async function measure(): Promise<void> {
     const of = session.view;
     share = 0;
+    // What the thread tells of its progress comes by another way than its answer, and may come after it.
+    let answered = false;
     try {
       const list = await session.ask(
         'quicker',
-        proxy((done: number) => (share = done)),
+        proxy((done: number) => void (answered || (share = done))),
       );
       if (list) measured = { of, list };
     } finally {
+      answered = true;
       share = undefined;
     }
   }
