@@ -36,17 +36,17 @@ async function untilPaperDrags(page: Page): Promise<void> {
   await expect(feel).toContainText('just drags');
 }
 
-/** Brings the tip over the mark of zero by looking, to a tenth. */
+/** Brings the tip over the mark of zero by looking. */
 async function overTheMark(page: Page): Promise<void> {
-  for (const step of [100, 10, 1, 0.1]) {
+  for (const step of [100, 10, 1]) {
     await stepOf(page, String(step));
     for (let k = 0; k < 40; k++) {
       const found = /([\d.]+) mm to the (right|left), ([\d.]+) mm (back|in front)/.exec(
         await caption(page).innerText(),
       )!;
       const [x, y] = [Number(found[1]), Number(found[3])];
-      if (x >= 0.6 * step && x >= 0.1) await press(page, found[2] === 'right' ? /X\+/ : /X−/);
-      else if (y >= 0.6 * step && y >= 0.1) await press(page, found[4] === 'back' ? /Y\+/ : /Y−/);
+      if (x >= 0.6 * step) await press(page, found[2] === 'right' ? /X\+/ : /X−/);
+      else if (y >= 0.6 * step) await press(page, found[4] === 'back' ? /Y\+/ : /Y−/);
       else break;
     }
   }
