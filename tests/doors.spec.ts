@@ -20,6 +20,8 @@ test.describe('the server’s doors', () => {
     ['a revision that is none', 'GET', '/api/jobs/entrance-board/revisions/999999999', undefined, 404],
     ['a job that is none', 'GET', '/api/jobs/no-such-job', undefined, 404],
     ['an asset whose name is no hash', 'GET', '/api/assets/etc-passwd', undefined, 400],
+    ['many assets, of which one’s name is no hash', 'POST', '/api/assets/bundle', { hashes: ['../etc'] }, 400],
+    ['more assets than a job can have', 'POST', '/api/assets/bundle', { hashes: Array(501).fill('0'.repeat(64)) }, 400],
     ['a program whose name is no hash', 'GET', '/api/programs/..%2F..%2Fetc%2Fpasswd', undefined, 404],
     [
       'a command that the bench does not know',

@@ -272,10 +272,25 @@ async function once(
     await page.goto(`${drawing}/artwork`);
     await computed();
     const large = Buffer.from(shapesPage(LARGE, 150, 5));
-    const before = performance.now();
+    // Counted from when the page has the file: that a test hands it over through a wire is no part of it.
+    const shown = page.evaluate(
+      (told) =>
+        new Promise<number>((resolve) => {
+          document.addEventListener(
+            'change',
+            () => {
+              const from = performance.now();
+              const look = () =>
+                document.body.innerText.includes(told) ? resolve(performance.now() - from) : requestAnimationFrame(look); // prettier-ignore
+              look();
+            },
+            { capture: true, once: true },
+          );
+        }),
+      `${LARGE} shapes`,
+    );
     await page.getByLabel('SVG drawing to import').setInputFiles({ name: `large-${run}.svg`, mimeType: 'image/svg+xml', buffer: large }); // prettier-ignore
-    await page.getByText(`${LARGE} shapes`).waitFor();
-    const imported = performance.now() - before;
+    const imported = await shown;
 
     const opened = async (address: string): Promise<{ sheet: number; result: number }> => {
       await page.goto('about:blank');

@@ -66,58 +66,57 @@ export function flattenPath(
       const loop = meets ? clean.slice(0, n - 2) : clean;
       // Closing draws a last line, unless the ends meet already.
       const drawn = Math.min(nodes + (closed && !meets ? 1 : 0), loop.length / 2);
-      outlines.push({ points: Float64Array.from(loop), closed: (closed || meets) && loop.length >= 6, nodes: drawn });
+      outlines.push({ points: new Float64Array(loop), closed: (closed || meets) && loop.length >= 6, nodes: drawn });
     }
     points = [];
     nodes = 0;
   };
   let [sx, sy] = [0, 0];
-  parsed
-    .abs()
-    .unshort()
-    .matrix([...map])
-    .iterate((segment, _index, x, y) => {
-      const v = segment as unknown as [string, ...number[]];
-      const s = v.slice(1) as number[];
-      for (const value of s)
-        // Also where it is not a number.
-        if (!(Math.abs(Number(value)) <= (v[0] === 'A' ? FURTHEST_RADIUS : FURTHEST))) throw tooFar();
-      spend(1);
-      if (v[0] === 'M') {
-        finish(false);
-        [sx, sy] = s;
-        points.push(sx, sy);
-        return;
-      }
-      if (v[0] === 'Z' || v[0] === 'z') {
-        finish(true);
-        points.push(sx, sy);
-        return;
-      }
-      if (points.length === 0) points.push(x, y);
-      nodes++;
-      if (v[0] === 'L') points.push(s[0], s[1]);
-      else if (v[0] === 'H') points.push(s[0], y);
-      else if (v[0] === 'V') points.push(x, s[0]);
-      else if (v[0] === 'C') flattenCubic(points, x, y, s[0], s[1], s[2], s[3], s[4], s[5], tolerance, spend);
-      else if (v[0] === 'Q') flattenQuadratic(points, x, y, s[0], s[1], s[2], s[3], tolerance, spend);
-      else if (v[0] === 'A') {
-        // A mirrored arc comes back with its flags as text.
-        const arc = arcCentre(
-          x,
-          y,
-          s[0],
-          s[1],
-          (s[2] * Math.PI) / 180,
-          Number(s[3]) !== 0,
-          Number(s[4]) !== 0,
-          s[5],
-          s[6],
-        );
-        if (arc) flattenArc(points, arc, tolerance, spend);
-        else points.push(s[5], s[6]);
-      }
-    });
+  // Each is a walk over the whole path: only where there is something for it to do.
+  if (/[a-df-y]/.test(d)) parsed.abs();
+  if (/[sStT]/.test(d)) parsed.unshort();
+  parsed.matrix([...map]).iterate((segment, _index, x, y) => {
+    const v = segment as unknown as [string, ...number[]];
+    const [letter] = v;
+    const most = letter === 'A' ? FURTHEST_RADIUS : FURTHEST;
+    // Also where it is not a number.
+    for (let i = 1; i < v.length; i++) if (!(Math.abs(Number(v[i])) <= most)) throw tooFar();
+    spend(1);
+    if (letter === 'M') {
+      finish(false);
+      [, sx, sy] = v;
+      points.push(sx, sy);
+      return;
+    }
+    if (letter === 'Z' || letter === 'z') {
+      finish(true);
+      points.push(sx, sy);
+      return;
+    }
+    if (points.length === 0) points.push(x, y);
+    nodes++;
+    if (letter === 'L') points.push(v[1], v[2]);
+    else if (letter === 'H') points.push(v[1], y);
+    else if (letter === 'V') points.push(x, v[1]);
+    else if (letter === 'C') flattenCubic(points, x, y, v[1], v[2], v[3], v[4], v[5], v[6], tolerance, spend);
+    else if (letter === 'Q') flattenQuadratic(points, x, y, v[1], v[2], v[3], v[4], tolerance, spend);
+    else if (letter === 'A') {
+      // A mirrored arc comes back with its flags as text.
+      const arc = arcCentre(
+        x,
+        y,
+        v[1],
+        v[2],
+        (v[3] * Math.PI) / 180,
+        Number(v[4]) !== 0,
+        Number(v[5]) !== 0,
+        v[6],
+        v[7],
+      );
+      if (arc) flattenArc(points, arc, tolerance, spend);
+      else points.push(v[6], v[7]);
+    }
+  });
   finish(false);
   return outlines;
 }
@@ -126,7 +125,7 @@ function withoutRepeats(points: number[]): number[] {
   const kept: number[] = [];
   for (let i = 0; i < points.length; i += 2) {
     const n = kept.length;
-    if (n === 0 || Math.hypot(points[i] - kept[n - 2], points[i + 1] - kept[n - 1]) > 1e-6)
+    if (n === 0 || (points[i] - kept[n - 2]) ** 2 + (points[i + 1] - kept[n - 1]) ** 2 > 1e-12)
       kept.push(points[i], points[i + 1]);
   }
   return kept;

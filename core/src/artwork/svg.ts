@@ -22,11 +22,25 @@ export const LARGEST_DRAWING = 8_000_000;
  *   // { width: 10, height: 5, shapes: [{ name: 'rect 1', … }], notes: [] }
  */
 export function importSvg(bytes: Uint8Array, clipper: Clipper): Drawing {
+  return drawingOf(parsedDrawing(bytes), clipper);
+}
+
+/**
+ * Reads that a file is an SVG drawing and how large its page is, mm; its outlines are not looked at.
+ * @throws {ArtworkError} as `importSvg` does for what is none.
+ * @example pageOfSvg(utf8('<svg width="10mm" height="5mm" viewBox="0 0 10 5"/>')) // { width: 10, height: 5 }
+ */
+export function pageOfSvg(bytes: Uint8Array): { width: number; height: number } {
+  const { width, height } = pageOf(parsedDrawing(bytes).root);
+  return { width, height };
+}
+
+function parsedDrawing(bytes: Uint8Array): Parsed {
   if (bytes.length > LARGEST_DRAWING)
     throw new ArtworkError(
       `The drawing is ${(bytes.length / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`,
     );
-  return drawingOf(readDrawing(bytes), clipper);
+  return readDrawing(bytes);
 }
 
 /** The outlines of a drawing that has been parsed; see `importSvg`. */

@@ -51,13 +51,22 @@
       return;
     }
     reading = new AbortController();
-    void session.ask('readAhead', file).catch(() => {});
+    const sent = sendFile<{ hash: string; width: number; height: number }>(
+      `/api/assets?name=${encodeURIComponent(file.name)}`,
+      file,
+      reading.signal,
+    );
+    // It may be refused, or given up, before anybody waits for it.
+    sent.catch(() => {});
     try {
-      const data = await sendFile<{ hash: string; width: number; height: number }>(
-        `/api/assets?name=${encodeURIComponent(file.name)}`,
-        file,
-        reading.signal,
-      );
+      // Read here while the server takes it in: what cannot be used is said, and goes into no job.
+      const unusable = await session.ask('readAhead', file);
+      if (unusable !== undefined) {
+        reading.abort();
+        problem = unusable;
+        return;
+      }
+      const data = await sent;
       if (inPlaceOf !== undefined) {
         session.update((job) => {
           const item = job.artwork.find((a) => a.id === inPlaceOf);

@@ -54,6 +54,39 @@ async function bytes(url: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
+/** Drawings are fetched one by one, which a browser keeps, unless there are more than this. */
+const FEW = 8;
+
+/** Drawings by their hashes; those that the server does not have are left out. */
+function fetched(hashes: readonly string[]): Promise<[hash: string, data: Uint8Array][]>[] {
+  if (hashes.length > FEW) return [bundle(hashes)];
+  return hashes.map(async (hash): Promise<[string, Uint8Array][]> => {
+    const data = await bytes(`/api/assets/${hash}`).catch(() => undefined);
+    return data ? [[hash, data]] : [];
+  });
+}
+
+/** Many drawings in one answer: of each its length, four bytes with the lowest first, and its bytes. */
+async function bundle(hashes: readonly string[]): Promise<[string, Uint8Array][]> {
+  const response = await fetch('/api/assets/bundle', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ hashes }),
+  }).catch(() => undefined);
+  if (!response?.ok) return [];
+  const all = new Uint8Array(await response.arrayBuffer());
+  const view = new DataView(all.buffer);
+  const out: [string, Uint8Array][] = [];
+  let at = 0;
+  for (const hash of hashes) {
+    const length = view.getUint32(at, true);
+    at += 4;
+    if (length > 0) out.push([hash, all.slice(at, at + length)]);
+    at += length;
+  }
+  return out;
+}
+
 async function gather(job: CutJob, library: Clipper): Promise<Resources> {
   const wanted = job.artwork.flatMap((item) =>
     item.kind === 'drawing' && !drawings.has(item.asset) ? [item.asset] : [],
@@ -62,9 +95,8 @@ async function gather(job: CutJob, library: Clipper): Promise<Resources> {
     item.kind === 'lettering' && !faces.has(item.face) ? [item.face] : [],
   );
   await Promise.all([
-    ...[...new Set(wanted)].map(async (hash) => {
-      const data = await bytes(`/api/assets/${hash}`).catch(() => undefined);
-      if (data) drawings.set(hash, readOnce(data, library));
+    ...fetched([...new Set(wanted)]).map(async (fetching) => {
+      for (const [hash, data] of await fetching) drawings.set(hash, readOnce(data, library));
     }),
     ...[...new Set(letters)].map(async (face) => void faces.set(face, readFace(await bytes(FACE_URLS[face])))),
   ]);
@@ -193,14 +225,19 @@ const api = {
     running?.abort();
   },
 
-  /** Reads a drawing ahead, while the server takes it in: the sheet has it as soon as the job has. */
-  async readAhead(file: Blob): Promise<void> {
+  /**
+   * Reads a drawing ahead, while the server takes it in: the sheet has it as soon as the job has.
+   * @returns why it cannot be used, in one sentence; nothing where it can.
+   */
+  async readAhead(file: Blob): Promise<string | undefined> {
     const data = new Uint8Array(await file.arrayBuffer());
     const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', data));
     const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
     clipper ??= bytes(wasmUrl).then(loadClipper);
     const library = await clipper;
-    if (!drawings.has(hash)) drawings.set(hash, readOnce(data, library));
+    const drawing = drawings.get(hash) ?? readOnce(data, library);
+    drawings.set(hash, drawing);
+    return drawing instanceof ArtworkError ? drawing.message : undefined;
   },
 
   /** What a new cut of a kind would work on by itself, and why; nothing where nothing suits. */

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { importSvg } from '@kerbe/core/artwork/svg';
+import { importSvg, pageOfSvg } from '@kerbe/core/artwork/svg';
 import { JobSchema } from '@kerbe/core/job/job';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
@@ -16,11 +16,11 @@ const SaveSchema = z.object({ base: z.string().regex(/^\d{1,18}$/), job: JobSche
 
 /** Work that takes long or much memory, each done in a process of its own: files lie on disk, the rest in the database. */
 export const TASKS = {
-  /** Keeps a drawing, after reading it to be sure that it is one. */
+  /** Keeps a drawing, after seeing that it is one; what its outlines are is read where they are needed. */
   async drawing(file: string, name: string) {
     const bytes = await readFile(file);
-    const { width, height, shapes, notes } = importSvg(bytes, await clipperFromDisk());
-    return { hash: await keepAsset(openOnce(), name, bytes), width, height, shapes: shapes.length, notes };
+    const page = pageOfSvg(bytes);
+    return { hash: await keepAsset(openOnce(), name, bytes), ...page };
   },
 
   /** Makes a job from a job file; its artwork is read as if it were imported by hand. */
