@@ -57,6 +57,10 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
   await shop.getByRole('link', { name: /Instrument labels/ }).click();
   await computed(shop);
 
+  // Artwork: the words, and a drawing with a flourish that is open.
+  await expect(shop.getByLabel('Words')).toHaveValue('Great refractor');
+  await expect(shop.getByText('drawing, 3 shapes')).toBeVisible();
+
   // Bits: the point, its line and its spring.
   await goTo(shop, 'Bits');
   await expect(shop.getByRole('img', { name: /Diamond 0.3, drawn to scale/ })).toBeVisible();

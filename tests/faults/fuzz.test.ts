@@ -139,16 +139,25 @@ test('who sends more than anything may be long reads why it is refused', async (
 }, 120_000);
 
 test(`${COUNT} drawings`, async () => {
-  let [taken, carved, left] = [0, 0, 0];
+  let [taken, usable, carved, left] = [0, 0, 0, 0];
   await each(COUNT, 1, async (index, rng) => {
     const source = oneOf(rng, drawings);
     const bytes = rng() < 0.4 ? nudged(source, rng) : mutated(source, rng, SVG);
     const response = await post('/api/assets?name=mutant.svg', bytes);
     await demand('drawing', index, response, bytes);
-    if (!response.ok || taken++ % CARVED > 0) return;
+    if (!response.ok) return;
+    taken++;
+    if (usable % CARVED > 0) {
+      usable++;
+      return;
+    }
     const file = JSON.stringify(jobOf(bytes, rng));
     const made = await post('/api/jobs/import', file);
-    const { id } = JSON.parse(await demand('carving', index, made, file)) as { id: string };
+    const answered = await demand('carving', index, made, file);
+    // The door only sees that it is a drawing; whether it can be used is found where its outlines are read.
+    if (!made.ok) return;
+    usable++;
+    const { id } = JSON.parse(answered) as { id: string };
     const { revision } = await bench.ask<{ revision: string }>(`/api/jobs/${id}`);
     const asked = post(`/api/jobs/${id}/programs`, JSON.stringify({ revision }));
     // Ten metres of pocket take longer than anyone waits here: whoever leaves ends the work, and others are served.

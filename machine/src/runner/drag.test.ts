@@ -234,6 +234,30 @@ describe('a drag engraving on the stand-in', () => {
     await expect(bench.tell({ command: 'go-to-zero', basis: basisOf('job', job), lift: 5 })).rejects.toThrow(/plate and clip/); // prettier-ignore
   });
 
+  test('the corner stop of a bench has X and Y of whatever lies in it, wherever the job’s zero is', async () => {
+    for (const [zeroXY, x, y] of [['lower-left', 100, 80], ['upper-right', 260, 140], ['centre', 180, 110]] as const) { // prettier-ignore
+      const { job } = await demoJob(
+        'instrument-labels',
+        (changed) => {
+          few(changed);
+          changed.stock.zeroXY = zeroXY;
+          (changed.bench as unknown as { stop: object }).stop = { x: 100, y: 80 };
+        },
+        `stop ${zeroXY}`,
+      );
+      bench = new TestBench();
+      await bench.connect(job);
+      await bench.tell({ command: 'home' });
+      await bench.idle();
+      await bench.fit(job, 'diamond');
+      await bench.tell({ command: 'zero-here', method: 'stop', over: 0, basis: basisOf('job', job) });
+      await bench.idle();
+      expect(bench.state.origin).toMatchObject({ x, y });
+      expect(bench.state.zero?.z).toBeUndefined();
+      bench.end();
+    }
+  });
+
   test('nothing moves when zero is set where the tool stands', async () => {
     const { job } = await labels();
     bench = new TestBench();

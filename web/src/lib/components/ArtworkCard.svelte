@@ -187,6 +187,7 @@
   <button class="plain-button" type="button" onclick={addLettering}
     ><Type size={16} aria-hidden="true" /> Add lettering</button
   >
+  <a class="plain-button" href="/print/{session.id}" target="_blank" rel="noopener">Print at full size</a>
 </div>
 {#if reading}<ReadingBar cancel={() => reading?.abort()} />{/if}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}

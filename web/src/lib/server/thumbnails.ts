@@ -21,14 +21,25 @@ export interface DrawnShape {
   look: Pick<Look, 'tone' | 'fill'>;
 }
 
-/** Points of a thumbnail at most: it is as large as a thumb. */
-const MOST_POINTS = 20_000;
+/** How fine a picture is: detail below `finest`, mm, is left out, and what comes after so many points. */
+interface Fineness {
+  finest: number;
+  most: number;
+  decimals: number;
+}
 
-/** Draws a job's artwork small, by the groups that the sheet draws. */
-export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> {
+/** A thumbnail is as large as a thumb. */
+export const drawThumbnail = (db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> =>
+  drawPicture(db, job, { finest: Math.max(job.stock.length, job.stock.width) / 500, most: 20_000, decimals: 1 });
+
+/** On paper a tenth of a millimetre is seen. */
+export const drawPrint = (db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> =>
+  drawPicture(db, job, { finest: 0.03, most: 600_000, decimals: 2 });
+
+/** Draws a job's artwork by the groups that the sheet draws. */
+async function drawPicture(db: Kysely<Tables>, job: CutJob, { finest, most, decimals }: Fineness): Promise<Thumbnail> {
   const assets = await loadAssets(db, assetsOf(job));
   const resources = await resourcesFromDisk((hash) => assets.get(hash)?.bytes);
-  const finest = Math.max(job.stock.length, job.stock.width) / 500;
   const everywhere = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity };
   const thumbnail: Thumbnail = [];
   let drawn = 0;
@@ -36,7 +47,7 @@ export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Th
     let d = '';
     const at = (letter: string) => (x: number, y: number) => {
       drawn++;
-      d += `${letter}${x.toFixed(1)} ${y.toFixed(1)}`;
+      d += `${letter}${x.toFixed(decimals)} ${y.toFixed(decimals)}`;
     };
     return { canvas: { moveTo: at('M'), lineTo: at('L'), closePath: () => void (d += 'z') }, d: () => d };
   };
@@ -46,7 +57,7 @@ export async function drawThumbnail(db: Kysely<Tables>, job: CutJob): Promise<Th
       // What no cut takes in, or none can, is no part of the finished piece.
       if (look.dash || look.tone === 'signal' || look.tone === 'wood') continue;
       for (const range of ranges) {
-        if (drawn > MOST_POINTS) return thumbnail;
+        if (drawn > most) return thumbnail;
         const { canvas, d } = path();
         trace(canvas as unknown as CanvasPath, lines, range, finest, everywhere);
         thumbnail.push({ d: d(), rule: range.rule, look: { tone: look.tone, fill: look.fill } });

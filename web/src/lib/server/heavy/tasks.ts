@@ -10,7 +10,7 @@ import { openOnce } from '../database.ts';
 import { createJob, revisionOf, saveJob } from '../jobs.ts';
 import { makePrograms } from '../programs.ts';
 import { Refused } from '../refusal.ts';
-import { drawThumbnail } from '../thumbnails.ts';
+import { drawPrint, drawThumbnail } from '../thumbnails.ts';
 
 const SaveSchema = z.object({ base: z.string().regex(/^\d{1,18}$/), job: JobSchema });
 
@@ -57,6 +57,10 @@ export const TASKS = {
 
   async thumbnail(id: string, revision: string) {
     return drawThumbnail(openOnce(), await revisionOf(openOnce(), id, revision));
+  },
+
+  async print(id: string, revision: string) {
+    return drawPrint(openOnce(), await revisionOf(openOnce(), id, revision));
   },
 
   /** Makes a revision's programs and lays them out for the runner. */
