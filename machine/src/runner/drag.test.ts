@@ -235,7 +235,12 @@ describe('a drag engraving on the stand-in', () => {
   });
 
   test('the corner stop of a bench has X and Y of whatever lies in it, wherever the job’s zero is', async () => {
-    for (const [zeroXY, x, y] of [['lower-left', 100, 80], ['upper-right', 260, 140], ['centre', 180, 110]] as const) { // prettier-ignore
+    for (const [zeroXY, x, y] of [
+      ['lower-left', 100, 80],
+      ['upper-right', 260, 140],
+      ['centre', 180, 110],
+    ] as const) {
+      // prettier-ignore
       const { job } = await demoJob(
         'instrument-labels',
         (changed) => {
