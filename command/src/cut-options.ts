@@ -15,7 +15,7 @@ import { Misuse } from './misuse.ts';
 
 const KINDS = Object.keys(CUT_KINDS) as CutKindName[];
 
-export const CUT_USE = `Use: ./kerbe cut ${KINDS.join('|')} ART.svg --bit v60:12.7|end:3.175|drill:3 [options] --out FILE`;
+export const CUT_USE = `Use: ./kerbe cut ${KINDS.join('|')} ART.svg --bit v60:12.7|end:3.175|drill:3|drag:0.3 [options] --out FILE`;
 
 /** Options that are not a field of the cut. */
 const OF_ALL = ['bit', 'lift', 'thickness', 'zero', 'units', 'no-arcs', 'refit', 'out'];

@@ -58,7 +58,7 @@ export function checkProgram(
     }
     if (cuts) lowest = Math.min(lowest, z);
     fastest = Math.max(fastest, feed[i]);
-    if (cuts && z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
+    if (z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
     if (i > 0 && rapid[i] && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
   }
   const length = (mm: number) => formatLength(mm, unit);

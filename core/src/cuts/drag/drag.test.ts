@@ -148,6 +148,7 @@ describe('what cannot be drawn gets a sentence', () => {
   test.each<[object, Partial<DragPoint>, RegExp]>([
     [{ pressed: 5.5 }, {}, /pressed 5.5 mm, and its spring gives 5 mm; press it less/],
     [{ pattern: 'hatch' }, { width: 4.9 }, /narrower than the line/],
+    [{}, { standOut: 3.1 }, /stands 3.1 mm out of its nose, and is itself only 3 mm high/],
   ])('%j %j', async (fields, own, sentence) => {
     await expect(drawn([rectangle(0, 0, 4, 4)], fields, own)).rejects.toThrow(sentence);
   });

@@ -6,7 +6,7 @@ import { checkMoves } from '../../motion/too-many-moves.ts';
 import { flatTrack, reverseTrack, type Track } from '../../motion/track.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
-import type { DragPoint } from '../../tools/drag/fields.ts';
+import { type DragPoint, pointHeight } from '../../tools/drag/fields.ts';
 import { checkClear } from '../../ways/checked.ts';
 import { checkOnLines } from '../../ways/checked-lines.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
@@ -45,6 +45,10 @@ export function drawn(
   if (cut.pressed > point.travel)
     throw new CutProblem(
       `The point is to be pressed ${formatLength(cut.pressed, unit, 2)}, and its spring gives ${formatLength(point.travel, unit, 2)}; press it less.`,
+    );
+  if (point.standOut !== null && point.standOut > pointHeight(point) + 1e-9)
+    throw new CutProblem(
+      `The point stands ${formatLength(point.standOut, unit, 2)} out of its nose, and is itself only ${formatLength(pointHeight(point), unit, 2)} high; measure its stand-out, and set it at Bits.`,
     );
   const artwork = cut.larger > 0 ? given.larger(1 + cut.larger / 100) : given;
   const { tracks, across } = fills(cut) ? filled(cut, point, artwork, clipper) : followed(cut, artwork);

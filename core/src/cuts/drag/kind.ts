@@ -39,7 +39,7 @@ export const dragKind: CutKind<DragCut, DragFacts, DragPoint> = {
           [String(facts.runs), facts.runs === 1 ? 'run' : 'runs'],
           [length(facts.width, 2), 'wide'],
           ...(facts.across
-            ? [[[...new Set([facts.across.least, facts.across.usual, facts.across.most])].join(' / '), 'lines across (least, usual, most)'] as [string, string]] // prettier-ignore
+            ? [[[facts.across.least, facts.across.usual, facts.across.most].join(' / '), 'lines across (least, usual, most)'] as [string, string]] // prettier-ignore
             : []),
           ...(facts.overlap === null
             ? []

@@ -1,5 +1,6 @@
 import { angle, feed, force, length } from '../../fields/quantity-field.ts';
 import { optional } from '../../fields/optional-field.ts';
+import { radians } from '../../quantity/units.ts';
 import type { BasePreset, BaseTool } from '../../document/tool.ts';
 
 /** Furthest that any spring gives, mm. */
@@ -24,6 +25,10 @@ export const PRESET = {
   feed: feed('feed', { above: 0, max: 50_000 }),
   pressed: length('pressed', { above: 0, max: FURTHEST }),
 };
+
+/** Height of the point itself, mm: more than that cannot stand out of a nose. */
+export const pointHeight = ({ angle, diameter }: Pick<DragPoint, 'angle' | 'diameter'>): number =>
+  diameter / 2 / Math.tan(radians(angle) / 2);
 
 /** A pointed diamond held by a spring, which is drawn over the work and does not turn. */
 export interface DragPoint extends BaseTool {

@@ -1,17 +1,13 @@
 import { say } from '../../fields/sentence.ts';
 import { atMost, choiceSlot, slotsOf } from '../../fields/slot.ts';
-import { radians } from '../../quantity/units.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { TOOL_SIZES } from '../../document/tool.ts';
 import type { ToolKind } from '../tool-kind.ts';
-import { type DragPoint, FIELDS, PRESET } from './fields.ts';
+import { type DragPoint, FIELDS, pointHeight, PRESET } from './fields.ts';
 import { dragPicture } from './picture.ts';
 
 /** How far a point usually stands out of its nose, mm: 0.010 in (common practice: 0.005 to 0.020 in). */
 const USUAL_STAND_OUT = 0.254;
-
-/** Height of the point itself, mm: more than that cannot stand out of a nose. */
-const pointOf = ({ angle, diameter }: DragPoint) => diameter / 2 / Math.tan(radians(angle) / 2);
 
 /** A spring-loaded diamond: it is pressed on the work and drawn over it, and leaves a line of a width. */
 export const dragKind: ToolKind<DragPoint> = {
@@ -31,7 +27,7 @@ export const dragKind: ToolKind<DragPoint> = {
     );
     return say`A drag point of ${s.angle} that draws a line ${s.width} wide; it does not turn. Its spring gives ${s.travel} and
       presses with ${s.force} when it begins to; body ${s.diameter} across, shank ${s.shank}, ${nose}${
-        tool.standOut !== null && say`, out of which it stands ${atMost(s.standOut, pointOf(tool))}`
+        tool.standOut !== null && say`, out of which it stands ${atMost(s.standOut, pointHeight(tool))}`
       }.`;
   },
   note: ({ standOut }, unit) =>

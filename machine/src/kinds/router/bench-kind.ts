@@ -1,7 +1,7 @@
 import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
 import type { BenchKind, Need } from '../bench-kind.ts';
 import type { BenchFacts } from '../../runner/bench-facts.ts';
-import { type BitShape, byPlate } from '../../runner/zero.ts';
+import type { BitShape } from '../../runner/zero.ts';
 import { routerFacts, routerFactsOf } from './facts.ts';
 import { routerState } from './messages.ts';
 import { ROUTER_COMMANDS } from './names.ts';
@@ -25,9 +25,8 @@ const zSet: Need = {
 };
 const plateAway: Need = {
   id: 'plate-away',
-  // Only after the plate was in use is there something to take away.
-  missing: ({ ticks, zero }) =>
-    ticks.plate || ![zero?.xy, zero?.z].some((part) => part && byPlate(part.method)) ? undefined : 'plate-there',
+  // Once there is a zero: one found by hand may have come after one for which the plate was laid.
+  missing: ({ ticks, zero }) => (ticks.plate || !zero ? undefined : 'plate-there'),
 };
 const bitConducts: Need = {
   id: 'bit-conducts',

@@ -60,7 +60,9 @@
     sent.catch(() => {});
     try {
       // Read here while the server takes it in: what cannot be used is said, and goes into no job.
-      const unusable = await session.ask('readAhead', file);
+      // Given up, or refused by the server, it is not waited for.
+      const read = session.ask('readAhead', file);
+      const unusable = await Promise.race([read, sent.then(() => read)]);
       if (unusable !== undefined) {
         reading.abort();
         problem = unusable;

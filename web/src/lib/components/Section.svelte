@@ -227,7 +227,7 @@
             >{shownBit.name}{marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}</text
           >
         {/if}
-        {#each marks as { x, y, width: w }, k (k)}<rect class="mark" {x} y={y - 1} width={w} height="4" />{/each}
+        <path class="mark" d={marks.map(({ x, y, width: w }) => `M${x} ${y - 1}h${w}v4h${-w}z`).join('')} />
         {#if live && live.z < 0 && shownBit && presses(shownBit)}
           <text class="signal" x={PAD.left + live.x * kx} y={py(0) + 17} text-anchor="middle"
             >pressed {depthText(live.z)}</text

@@ -2,7 +2,7 @@
   import { zeroWords } from '@kerbe/core/machines/programs';
   import { benchKindOf } from '@kerbe/machine/kinds/bench-kinds';
   import { isTicked, stepsFor } from '@kerbe/machine/runner/ticks';
-  import { turnsIn } from '$lib/workers/job-view';
+  import { turnsNext } from '$lib/benches/turns-next';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero } from '@kerbe/machine/runner/zero';
   import type { SetupLine } from '$lib/benches/bench-pages';
@@ -27,7 +27,7 @@
     const rests = (word: string, good: boolean) => (linked ? { word, good } : undefined);
     const sensed = (is: boolean) => rests(is ? 'sensed' : 'not known', is);
     // What only a turning tool wants, or only one that does not, is left out.
-    const wanted = stepsFor(job.bench, turnsIn(session.view));
+    const wanted = stepsFor(job.bench, turnsNext(job, session.view, linked ? state_.bit : undefined));
     const all = pagesOf(job.bench).list({
       job,
       tool: bit,

@@ -2,7 +2,7 @@
   import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { openSteps } from '@kerbe/machine/runner/ticks';
-  import { turnsIn } from '$lib/workers/job-view';
+  import { turnsNext } from '$lib/benches/turns-next';
   import { basisOf } from '@kerbe/machine/runner/of-job';
   import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { formatMinutes } from '@kerbe/core/quantity/format';
@@ -30,7 +30,9 @@
       ? state_.checked
       : undefined,
   );
-  const [open] = $derived(openSteps(state_, session.job.bench, session.id, turnsIn(session.view)));
+  const [open] = $derived(
+    openSteps(state_, session.job.bench, session.id, turnsNext(session.job, session.view, state_.bit)),
+  );
   const trouble = $derived(zeroTrouble(judgeZero(state_.zero, basisOf(session.id, session.job))));
   /** What keeps it from starting, and where that is put right. */
   const why = $derived.by((): { text: string; stop: 'set-up' | 'proof' } | undefined => {

@@ -5,6 +5,7 @@
   import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
   import { useWorkplace } from '$lib/workplace.svelte';
+  import { turnsNext } from '$lib/benches/turns-next';
   import Checks from './Checks.svelte';
 
   const { session } = useWorkplace();
@@ -60,7 +61,9 @@
     <h2>Take the broken run up again</h2>
     <p>
       It ended at line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}, the last whose moves were
-      all made. Begin a little before: up, spindle on, across, down at plunge feed, and on.
+      all made. Begin a little before: up, {turnsNext(session.job, session.view, feed.state.bit)
+        ? 'spindle on'
+        : 'the spindle left off'}, across, down at plunge feed, and on.
     </p>
     <label class="line"
       >at line <input data-own class="set-in" type="number" min="1" max={run.line} step="1" bind:value={line} /></label

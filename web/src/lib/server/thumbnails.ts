@@ -13,6 +13,12 @@ import type { Tables } from './tables.ts';
 /** A picture of a job for a list, as its sheet shows the artwork: what is in no cut is left out. */
 export type Thumbnail = DrawnShape[];
 
+/** A picture for paper, and whether all of the artwork is in it. */
+export interface Print {
+  shapes: DrawnShape[];
+  whole: boolean;
+}
+
 /** A shape, mm, y up, and how it looks. */
 export interface DrawnShape {
   d: string;
@@ -29,19 +35,21 @@ interface Fineness {
 }
 
 /** A thumbnail is as large as a thumb. */
-export const drawThumbnail = (db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> =>
-  drawPicture(db, job, { finest: Math.max(job.stock.length, job.stock.width) / 500, most: 20_000, decimals: 1 });
+export const drawThumbnail = async (db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> => {
+  const finest = Math.max(job.stock.length, job.stock.width) / 500;
+  return (await drawPicture(db, job, { finest, most: 20_000, decimals: 1 })).shapes;
+};
 
 /** On paper a tenth of a millimetre is seen. */
-export const drawPrint = (db: Kysely<Tables>, job: CutJob): Promise<Thumbnail> =>
+export const drawPrint = (db: Kysely<Tables>, job: CutJob): Promise<Print> =>
   drawPicture(db, job, { finest: 0.03, most: 600_000, decimals: 2 });
 
 /** Draws a job's artwork by the groups that the sheet draws. */
-async function drawPicture(db: Kysely<Tables>, job: CutJob, { finest, most, decimals }: Fineness): Promise<Thumbnail> {
+async function drawPicture(db: Kysely<Tables>, job: CutJob, { finest, most, decimals }: Fineness): Promise<Print> {
   const assets = await loadAssets(db, assetsOf(job));
   const resources = await resourcesFromDisk((hash) => assets.get(hash)?.bytes);
   const everywhere = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity };
-  const thumbnail: Thumbnail = [];
+  const drawnShapes: DrawnShape[] = [];
   let drawn = 0;
   const path = () => {
     let d = '';
@@ -57,11 +65,11 @@ async function drawPicture(db: Kysely<Tables>, job: CutJob, { finest, most, deci
       // What no cut takes in, or none can, is no part of the finished piece.
       if (look.dash || look.tone === 'signal' || look.tone === 'wood') continue;
       for (const range of ranges) {
-        if (drawn > most) return thumbnail;
+        if (drawn > most) return { shapes: drawnShapes, whole: false };
         const { canvas, d } = path();
         trace(canvas as unknown as CanvasPath, lines, range, finest, everywhere);
-        thumbnail.push({ d: d(), rule: range.rule, look: { tone: look.tone, fill: look.fill } });
+        drawnShapes.push({ d: d(), rule: range.rule, look: { tone: look.tone, fill: look.fill } });
       }
     }
-  return thumbnail;
+  return { shapes: drawnShapes, whole: true };
 }

@@ -69,10 +69,6 @@ export interface JobView {
   milliseconds: number;
 }
 
-/** Whether any tool of a job turns; of one that is not known yet it is taken to. */
-export const turnsIn = (view: JobView | undefined): boolean =>
-  view === undefined || view.cuts.some(({ problem, turns }) => problem === undefined && turns);
-
 /** A shape without a point lies nowhere. */
 const NOWHERE: Bounds = { minX: 0, minY: 0, maxX: 0, maxY: 0 };
 

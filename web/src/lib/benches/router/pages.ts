@@ -15,17 +15,21 @@ export const routerPages: BenchPages = {
   InRun: BitChange,
   Hands,
   Window: WindowView,
-  overrides: ({ machine }) => [
-    {
-      name: 'Spindle',
-      less: 'Turn slower',
-      more: 'Turn faster',
-      now: routerState(machine)?.spindleOverride ?? 100,
-      from: 50,
-      to: 150,
-      command: (percent) => ({ command: 'spindle', percent }),
-    },
-  ],
+  // Of a tool that does not turn nothing is set.
+  overrides: ({ machine, bit }) =>
+    bit?.turns === false
+      ? []
+      : [
+          {
+            name: 'Spindle',
+            less: 'Turn slower',
+            more: 'Turn faster',
+            now: routerState(machine)?.spindleOverride ?? 100,
+            from: 50,
+            to: 150,
+            command: (percent) => ({ command: 'spindle', percent }),
+          },
+        ],
   on: (bench, { machine }) =>
     dialectOf(routerOf(bench)).spindle === 'operator'
       ? 'spindle by hand'

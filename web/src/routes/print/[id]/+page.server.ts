@@ -15,6 +15,6 @@ export const load = ({ params, locals }) =>
       material: stock.material,
       length: stock.length,
       width: stock.width,
-      shapes: await heavy().do('print', [params.id, revision], 'print', locals.left),
+      drawn: await heavy().do('print', [params.id, revision], 'print', locals.left),
     };
   });

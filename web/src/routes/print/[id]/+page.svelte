@@ -23,6 +23,10 @@
     it at 100 %, not fitted to the page, and lay a ruler on the line under each sheet first.
   </p>
   <button class="plain-button strong" type="button" onclick={() => print()}>Print</button>
+  {#if !data.drawn.whole}<p class="problem" role="alert">
+      The artwork has more points than a print can hold, and a part of it is missing here; refit its outlines at
+      Artwork.
+    </p>{/if}
 </div>
 
 {#each sheets as { row, column } (`${row} ${column}`)}
@@ -37,7 +41,7 @@
     >
       <rect width={data.length} height={data.width} />
       <g transform="matrix(1 0 0 -1 0 {data.width})"
-        >{#each data.shapes as { d, rule, look }, n (n)}<path
+        >{#each data.drawn.shapes as { d, rule, look }, n (n)}<path
             class="{look.tone} {look.fill ?? 'line'}"
             {d}
             fill-rule={rule}
@@ -45,12 +49,12 @@
       >
       {#each [0, 1] as right (right)}{#each [0, 1] as low (low)}
           {@const [cx, cy] = [x + right * PAPER.width, y + low * PAPER.height]}
-          <path class="cross" d="M{cx - 4} {cy}H{cx + 4}M{cx} {cy - 4}V{cy + 4}" />
+          <path class="crop" d="M{cx - 4} {cy}H{cx + 4}M{cx} {cy - 4}V{cy + 4}" />
         {/each}{/each}
     </svg>
     <footer>
       <svg width="{MEASURE}mm" height="4mm" viewBox="0 0 {MEASURE} 4" aria-hidden="true"
-        ><path class="cross" d="M0 0V4M0 2H{MEASURE}M{MEASURE} 0V4" /></svg
+        ><path class="crop" d="M0 0V4M0 2H{MEASURE}M{MEASURE} 0V4" /></svg
       >
       <p>
         This line is {size(MEASURE)}
@@ -98,14 +102,15 @@
     fill: none;
   }
   path.line,
-  path.hatch {
+  path.hatch,
+  path.cross {
     stroke: #000;
     stroke-width: 0.2;
   }
   path.solid {
     fill: #555;
   }
-  path.cross {
+  path.crop {
     fill: none;
     stroke: #000;
     stroke-width: 0.3;
