@@ -52,8 +52,7 @@ export const HAND_PLACES = ['sight', 'stop'] as const;
 export type HandMethod = (typeof HAND_HEIGHTS)[number] | (typeof HAND_PLACES)[number];
 
 /** Whether a zero was found with the touch plate. */
-const byPlate = (method: Method | HandMethod): method is Method =>
-  (METHODS as readonly string[]).includes(method);
+const byPlate = (method: Method | HandMethod): method is Method => (METHODS as readonly string[]).includes(method);
 export type Corner = (typeof CORNERS)[number];
 
 /** What may happen to a zero. */
