@@ -90,7 +90,7 @@ export function readCutOptions(args: string[]): CutOrder {
   const text = (name: string) => (values[name] === undefined ? undefined : String(values[name]));
   const out = text('out');
   if (out === undefined) throw new Misuse(`Say where the program goes with --out FILE. ${CUT_USE}`);
-  const asked = text('bit');
+  const asked = text('bit') ?? kindOf({ kind: known }).tool;
   if (asked === undefined) throw new Misuse('Say which bit with --bit, for example v60:12.7, end:3.175 or drill:3.');
 
   const number = (name: string, fallback: number, min: number, max: number) => {
@@ -125,6 +125,8 @@ export function readCutOptions(args: string[]): CutOrder {
       now = readField(option, option.bits ? clearing(bits, said, name) : said, now, bit);
     cut[key] = now;
   }
+  const { thicknessNeeded } = kindOf({ kind: known });
+  if (thicknessNeeded && values.thickness === undefined) throw new Misuse(thicknessNeeded);
   if (values.plunge === undefined && typeof cut.plunge === 'number' && typeof cut.feed === 'number')
     cut.plunge = Math.min(cut.plunge, cut.feed);
   const made = CutSchema.safeParse(cut);

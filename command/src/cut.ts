@@ -10,8 +10,9 @@ import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
 import { newJob } from '@kerbe/core/document/new-job';
 import { type Clipper } from '@kerbe/core/geometry/clipper';
 import { measurePath } from '@kerbe/core/motion/path';
+import { strokeStarts } from '@kerbe/core/motion/piercing';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
-import { DIALECTS } from '@kerbe/core/machines/router/dialects';
+import { machineKindOf } from '@kerbe/core/machines/kinds';
 import type { Dialect } from '@kerbe/core/program/dialect';
 import { clearingDetails, detailsOf } from '@kerbe/core/machines/programs';
 import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
@@ -28,6 +29,8 @@ export interface CutReport {
   cut_mm: number;
   link_mm: number;
   lifts: number;
+  /** How often it pierces, of cuts that do. */
+  pierces?: number;
   seconds: number;
   compute_ms: number;
   deepest: number;
@@ -67,12 +70,13 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
     fileOf(() => writeFileSync(file, program.text), file, 'written');
     report.files.push(file);
     report.seconds += program.minutes * 60;
-    for (const { path } of result.cuts) {
+    for (const { path, pierce } of result.cuts) {
       const { cut: length, link, lowest, lifts } = measurePath(path);
       report.moves += Math.max(0, path.feed.length - 1);
       report.cut_mm += length;
       report.link_mm += link;
       report.lifts += lifts;
+      if (pierce) report.pierces = (report.pierces ?? 0) + strokeStarts(path).length;
       report.deepest = Math.max(report.deepest, -lowest);
     }
   }
@@ -119,7 +123,7 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
 }
 
 function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): CutJob {
-  const job: CutJob = newJob(order.art, order.unit, order.bits, usualBench());
+  const job: CutJob = newJob(order.art, order.unit, order.bits, usualBench(order.bits[0].kind));
   const { thickness } = order;
   Object.assign(job.stock, {
     length: drawing.width,
@@ -158,7 +162,11 @@ function programOf(
   const { length, width } = job.stock;
   const zero = order.zero === 'centre' ? { x: length / 2, y: width / 2, z: 0 } : { x: 0, y: 0, z: 0 };
   // No bench is named here: nobody knows where it parks, or how high it goes.
-  const dialect: Dialect = { ...DIALECTS.plain, arcs: order.arcs ? 'centre' : 'none', park: 'stay' };
+  const dialect: Dialect = {
+    ...machineKindOf(job.bench).dialect(job.bench),
+    arcs: order.arcs ? 'centre' : 'none',
+    park: 'stay',
+  };
   const beside = betweenCuts(made, order.lift, dialect, job.bench.limits);
   const cuts = made.map((part, k): ProgramCut => {
     const number = job.bits.findIndex((bit) => bit.id === part.bit);
@@ -175,6 +183,7 @@ function programOf(
       speed: part.speed,
       minutes: part.minutes,
       dwells: part.dwells,
+      pierce: part.pierce,
       slope: part.slope,
       details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job, part.tabs.length),
       beside: beside[k],

@@ -1,4 +1,4 @@
-import { Reader } from '../../machine/src/kinds/router/stand-in/reader.ts';
+import { Reader } from '../../machine/src/stand-in/reader.ts';
 
 /** A straight move of a program in the drawing's own mm (y up, z up from the stock's top), arcs as chords of 1 µm. */
 export interface Move {

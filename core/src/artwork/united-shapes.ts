@@ -1,6 +1,6 @@
 import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { type Bounds, boundsOf } from '../geometry/outline.ts';
+import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import type { Shape } from './shape.ts';
 
@@ -10,6 +10,8 @@ export interface UnitedShapes {
   places: { piece: number; dx: number; dy: number }[];
   /** Outlines that are not closed, and so are left out. */
   open: number;
+  /** Pieces whose shapes overlap, and are one there. */
+  overlaps: number;
 }
 
 /**
@@ -19,7 +21,8 @@ export interface UnitedShapes {
  * @example two equal squares side by side: one piece, two places
  */
 export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): UnitedShapes {
-  const out: UnitedShapes = { pieces: [], places: [], open: 0 };
+  const out: UnitedShapes = { pieces: [], places: [], open: 0, overlaps: 0 };
+  const overlapping = new Set<number>();
   const closed: { loops: Loops; rule: Shape['rule']; bounds: Bounds }[] = [];
   for (const { outlines, rule } of shapes) {
     const usable = outlines.filter((outline) => outline.closed && outline.points.length >= 6);
@@ -36,14 +39,31 @@ export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): United
       const parts = group.map((k) => clipper.union(shiftLoops(closed[k].loops, -minX, -minY), closed[k].rule));
       piece = out.pieces.push(parts.length === 1 ? parts[0] : clipper.union(parts.flat(), 'nonzero')) - 1;
       known.set(key, piece);
+      if (parts.length > 1 && covered(parts.flat()) - covered(out.pieces[piece]) > OVERLAP) overlapping.add(piece);
     }
+    if (overlapping.has(piece)) out.overlaps++;
     out.places.push({ piece, dx: minX, dy: minY });
   }
   return out;
 }
 
-/** All that shapes cover, on the sheet, and how many of their outlines are open and so left out. */
-export function areaOf(shapes: readonly Shape[], clipper: Clipper): { area: Loops; open: number } {
-  const { pieces, places, open } = unitedShapes(shapes, clipper);
-  return { area: places.flatMap(({ piece, dx, dy }) => shiftLoops(pieces[piece], dx, dy)), open };
+/** Shapes that share less than this do not overlap, mm²: rounding. */
+const OVERLAP = 1e-3;
+
+const covered = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);
+
+/** What the closed outlines of some shapes cover. */
+export interface DrawnArea {
+  /** On the sheet. */
+  area: Loops;
+  /** Outlines that are open, and so left out. */
+  open: number;
+  /** Places where shapes overlap, which are one there. */
+  overlaps: number;
+}
+
+/** All that shapes cover, on the sheet. */
+export function areaOf(shapes: readonly Shape[], clipper: Clipper): DrawnArea {
+  const { pieces, places, open, overlaps } = unitedShapes(shapes, clipper);
+  return { area: places.flatMap(({ piece, dx, dy }) => shiftLoops(pieces[piece], dx, dy)), open, overlaps };
 }

@@ -75,7 +75,7 @@ describe('the carved piece as a height field', () => {
       expect(carveField([{ path, leaves }], 40, 20, 0.5).heights.every((h) => h === 0)).toBe(true);
       expect(new CarvedMoves([{ path, leaves }]).along(20, 0, 20, 20, 41).every((h) => h === 0)).toBe(true);
     }
-    const kerf = new CarvedMoves([{ path, leaves: { kind: 'kerf', width: 1.5 } }]).along(20, 0, 20, 20, 201);
+    const kerf = new CarvedMoves([{ path, leaves: { kind: 'kerf', width: 1.5, depth: 2 } }]).along(20, 0, 20, 20, 201);
     expect(kerf.filter((h) => h === -2)).toHaveLength(15);
     expect(kerf.filter((h) => h < 0)).toHaveLength(15);
   });

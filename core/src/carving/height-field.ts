@@ -22,9 +22,13 @@ export function carveField(cuts: readonly CarvedCut[], length: number, width: nu
   for (const { path, leaves } of cuts) {
     const profile = takenOut(leaves);
     if (!profile) continue;
-    const { xyz, feed } = path;
-    for (let i = 1; i < feed.length; i++)
-      sweep(field, profile, xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i - 1], xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]);
+    const { xyz, feed, power } = path;
+    const through = leaves.kind === 'kerf' ? -leaves.depth : undefined;
+    for (let i = 1; i < feed.length; i++) {
+      if (through !== undefined && power[i] === 0) continue;
+      const [za, zb] = [through ?? xyz[3 * i - 1], through ?? xyz[3 * i + 2]];
+      sweep(field, profile, xyz[3 * i - 3], xyz[3 * i - 2], za, xyz[3 * i], xyz[3 * i + 1], zb);
+    }
   }
   return field;
 }

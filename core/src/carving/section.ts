@@ -16,6 +16,8 @@ interface Moves {
   ends: Uint32Array;
   path: Path;
   profile: Profile;
+  /** How deep a kerf is that goes right through, mm. */
+  through?: number;
 }
 
 /** The moves of some cuts that go below the top of the stock, found by place. */
@@ -28,7 +30,9 @@ export class CarvedMoves {
       if (!profile) return [];
       const { xyz, feed } = path;
       const ends: number[] = [];
-      for (let i = 1; i < feed.length; i++) if (xyz[3 * i + 2] < 0 || xyz[3 * i - 1] < 0) ends.push(i);
+      const through = leaves.kind === 'kerf' ? leaves.depth : undefined;
+      for (let i = 1; i < feed.length; i++)
+        if (through === undefined ? xyz[3 * i + 2] < 0 || xyz[3 * i - 1] < 0 : path.power[i] > 0) ends.push(i);
       const r = profile.radius;
       let bush: Flatbush | undefined;
       if (ends.length > 0) {
@@ -39,7 +43,7 @@ export class CarvedMoves {
         }
         bush.finish();
       }
-      return [{ bush, ends: Uint32Array.from(ends), path, profile }];
+      return [{ bush, ends: Uint32Array.from(ends), path, profile, through }];
     });
   }
 
@@ -50,7 +54,7 @@ export class CarvedMoves {
   along(x0: number, y0: number, x1: number, y1: number, count: number): Float64Array {
     const heights = new Float64Array(count);
     const length = Math.hypot(x1 - x0, y1 - y0);
-    for (const { bush, ends, path, profile } of this.cuts) {
+    for (const { bush, ends, path, profile, through } of this.cuts) {
       if (!bush) continue;
       const { xyz } = path;
       const r = profile.radius;
@@ -69,8 +73,9 @@ export class CarvedMoves {
       }
       for (const f of seen) {
         const i = ends[f];
-        const [ax, ay, az] = [xyz[3 * i - 3], xyz[3 * i - 2], xyz[3 * i - 1]];
-        const [bx, by, bz] = [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]];
+        const [ax, ay] = [xyz[3 * i - 3], xyz[3 * i - 2]];
+        const [bx, by] = [xyz[3 * i], xyz[3 * i + 1]];
+        const [az, bz] = through === undefined ? [xyz[3 * i - 1], xyz[3 * i + 2]] : [-through, -through];
         // Which places of the line the move can reach.
         const ta = length > 0 ? ((ax - x0) * (x1 - x0) + (ay - y0) * (y1 - y0)) / length : 0;
         const tb = length > 0 ? ((bx - x0) * (x1 - x0) + (by - y0) * (y1 - y0)) / length : 0;

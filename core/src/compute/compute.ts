@@ -2,10 +2,10 @@ import { pathAlong } from '../motion/path.ts';
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
-import { areaOf } from '../artwork/united-shapes.ts';
+import { areaOf, type DrawnArea } from '../artwork/united-shapes.ts';
 import type { BaseTool } from '../document/tool.ts';
 import { type Carvable, type Carvables, carvablesOf } from '../ways/carvable.ts';
-import type { Clipper, Loops } from '../geometry/clipper.ts';
+import type { Clipper } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { machineKindOf } from '../machines/kinds.ts';
 import { judge } from '../remarks/judge.ts';
@@ -51,7 +51,7 @@ export interface ComputeOptions {
 /** Keeps what `compute` found for parts of a job, so that only what changed is computed again. */
 export class ComputeCache {
   readonly items = new Recent<PlacedItem>(400);
-  readonly areas = new Recent<{ area: Loops; open: number }>(80);
+  readonly areas = new Recent<DrawnArea>(80);
   readonly carvables = new Recent<Carvables>(60);
   readonly pieces = new Recent<Carvable[]>(1500);
   /** Before their links are led clear of clamps, so that moving one computes no cut again. */
@@ -103,7 +103,7 @@ export async function compute(
     laid?.();
     return cache.cuts.set(
       held,
-      parts.map((part) => timedCut(part, job)),
+      parts.map((part) => timedCut(part, job, machineKindOf(job.bench).dialect(job.bench).post)),
     );
   };
   const cuts: CutResult[] = [];
@@ -162,7 +162,7 @@ function artworkOf(job: Job, cut: BaseCut): unknown {
 }
 
 function machineOf({ stock, bench }: Job): unknown {
-  return [stock.corners, stock.lift, stock.material, bench.limits];
+  return [stock.corners, stock.lift, stock.material, stock.length, stock.width, bench];
 }
 
 /** The shapes a cut works on. */

@@ -59,7 +59,7 @@ export function cleared(
   const radii: number[] = [];
   for (const [index, bit] of bits.entries()) {
     if (clipper.offset(area, -bit.diameter / 2).length === 0) continue;
-    const preset = presetFor(bit, job.stock.material);
+    const preset = presetFor(bit, job.stock);
     const drive = { feed: preset?.feed ?? cut.feed, plunge: preset?.plunge ?? cut.plunge };
     const clearing = {
       step: Math.min(bit.diameter, (own?.stepShare ?? 0.4) * bit.diameter),

@@ -1,7 +1,7 @@
 import { type RoundPlaces, roundPlaces } from '../artwork/round-places.ts';
 import { largerShape } from '../artwork/larger-shape.ts';
 import type { Shape } from '../artwork/shape.ts';
-import { areaOf } from '../artwork/united-shapes.ts';
+import { areaOf, type DrawnArea } from '../artwork/united-shapes.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import type { Outline } from '../geometry/outline.ts';
 import { type Carvables, carvablesOf } from '../ways/carvable.ts';
@@ -11,7 +11,9 @@ export interface CutArtwork {
   /** All lines as they are drawn, open and closed. */
   lines(): readonly Outline[];
   /** The area inside the closed ones, and how many open ones there are besides. */
-  area(): { area: Loops; open: number };
+  area(): DrawnArea;
+  /** What each shape covers by itself, whatever lies over or in it. */
+  covers(): readonly Loops[];
   /** That area with its medial axes. */
   carvables(): Promise<Carvables>;
   /** Circles and points, as places to drill. */
@@ -30,6 +32,13 @@ export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwo
   return {
     lines: () => shapes.flatMap(({ outlines }) => outlines),
     area: () => areaOf(shapes, clipper),
+    covers: () =>
+      shapes.map(({ outlines, rule }) =>
+        clipper.union(
+          outlines.filter(({ closed, points }) => closed && points.length >= 6).map(({ points }) => points),
+          rule,
+        ),
+      ),
     carvables: () => carvablesOf(shapes, clipper),
     places: () => roundPlaces(shapes),
     larger: (times) =>

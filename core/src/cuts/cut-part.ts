@@ -2,6 +2,7 @@ import type { Leaves } from '../tools/leaves.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import type { Path } from '../motion/path.ts';
+import type { Piercing } from '../motion/piercing.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { CutArtwork } from './cut-artwork.ts';
 import { CutProblem } from '../ways/cut-problem.ts';
@@ -18,6 +19,12 @@ export interface CutPart<F = unknown> {
   path: Path;
   /** Places of the path where the bit waits. */
   dwells?: Dwells;
+  /** How its strokes begin, where they pierce. */
+  pierce?: Piercing;
+  /** What its tool leaves, where that goes by the cut and not by the tool alone. */
+  leaves?: Leaves;
+  /** Who takes the kerf off, where one has a width that counts. */
+  kerf?: 'here' | 'controller';
   feed: number;
   plunge: number;
   speed: number;
@@ -40,6 +47,8 @@ export interface MeasuredPart<F = unknown> extends CutPart<F> {
   problem?: string;
   /** What its tool leaves. */
   leaves: Leaves;
+  /** Where the path waits, as it is planned: its dwells, or what piercing takes. */
+  waits?: Dwells;
   /** How far its tool reaches out from its middle, mm. */
   radius: number;
   minutes: number;
@@ -47,6 +56,8 @@ export interface MeasuredPart<F = unknown> extends CutPart<F> {
   depth: number;
   /** How far such a tool is pressed on the stock, mm. */
   pressed: number;
+  /** How far over the stock its tool works that cuts right through from there, mm. */
+  over?: number;
   /** Whether its tool turns while it cuts. */
   turns: boolean;
 }

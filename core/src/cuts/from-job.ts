@@ -11,7 +11,7 @@ const USUAL = { feed: 1000, plunge: 500, speed: 16000, depthPerPass: 3 };
 
 /** What a new cut with a bit is made from in a job. */
 export function fromJob<T extends BaseTool>({ stock }: Job, bit: T): FreshFrom<T> & UsualDrive {
-  const preset = presetFor(bit, stock.material);
+  const preset = presetFor(bit, stock);
   const thick = Math.max(...stock.corners);
   return {
     bit,

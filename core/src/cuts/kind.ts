@@ -140,6 +140,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   facts?(part: SeenPart<F>, length: (mm: number, decimals?: number) => string, unit: LengthUnit): [figure: string, word: string][]; // prettier-ignore
   /** What a carver should know of a part where nobody judges the whole job, a sentence each. */
   notes?(cut: C, part: CutPart<F>, own: T, unit: LengthUnit): string[];
+  /** The tool that the command line takes where none is said, as its kind writes it. */
+  tool?: string;
   /** Kinds of tool it takes, the usual first; `make` is given no other. */
   bits: readonly ToolKindName[];
   /** Which of two bits gets into finer places; without it, the one with the smaller diameter. */
@@ -157,6 +159,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   carves?: boolean;
   /** The fields of a new cut that are the kind’s own. */
   fresh(from: FreshFrom<T>): object;
+  /** Why the command line has to be told how thick the stock is; without, a board of any thickness does. */
+  thicknessNeeded?: string;
   /** How thick a board is where nobody says, mm: what a cut-out of this depth just goes through. */
   board?(cut: C): number;
   /** What a new one takes in where nothing is chosen, the likeliest first. */

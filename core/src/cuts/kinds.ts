@@ -4,6 +4,7 @@ import { drillKind } from './drill/kind.ts';
 import { inlayKind } from './inlay/kind.ts';
 import type { CutKind } from './kind.ts';
 import { lineKind } from './line/kind.ts';
+import { plasmaKind } from './plasma/kind.ts';
 import { pocketKind } from './pocket/kind.ts';
 import { profileKind } from './profile/kind.ts';
 import { vCarveKind } from './v-carve/kind.ts';
@@ -17,6 +18,7 @@ export const CUT_KINDS = {
   drag: dragKind,
   drill: drillKind,
   inlay: inlayKind,
+  plasma: plasmaKind,
 };
 
 export type CutKindName = keyof typeof CUT_KINDS;

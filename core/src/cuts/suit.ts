@@ -1,4 +1,5 @@
 import { presetFor } from '../tools/preset-for.ts';
+import type { Stock } from '../document/stock.ts';
 import type { BasePreset, BaseTool } from '../document/tool.ts';
 import type { BaseCut } from '../document/cut.ts';
 import { kindOf } from './kinds.ts';
@@ -13,9 +14,9 @@ export function suitToPreset(cut: BaseCut, preset: BasePreset): void {
   Object.assign(cut, Object.fromEntries(driven), fromPreset?.(cut, preset));
 }
 
-/** Gives a cut another bit, with the step that goes with it and its settings for a material. */
-export function suitToBit(cut: BaseCut, bit: BaseTool, material: string): void {
+/** Gives a cut another bit, with the step that goes with it and its settings for the stock. */
+export function suitToBit(cut: BaseCut, bit: BaseTool, stock: Pick<Stock, 'material' | 'corners'>): void {
   Object.assign(cut, { bit: bit.id }, kindOf(cut).fromBit?.(bit));
-  const preset = presetFor(bit, material);
+  const preset = presetFor(bit, stock);
   if (preset) suitToPreset(cut, preset);
 }

@@ -24,6 +24,7 @@ const bits = [
     presets: [preset],
   }),
   ToolSchema.parse({ id: 'e', name: 'E', kind: 'end', diameter: 6, flute: 25, shank: 6, presets: [preset] }),
+  ToolSchema.parse({ id: 'n', name: 'N', kind: 'nozzle', diameter: 12, shank: 32, amps: 45, presets: [{ material: 'mild steel', thickness: 20, kerf: 2, feed: 700, pierceHeight: 4, pierceDelay: 1, cutHeight: 2, volts: 130 }] }), // prettier-ignore
   ToolSchema.parse({ id: 'd', name: 'D', kind: 'drill', diameter: 3, flute: 30, shank: 3, presets: [] }),
 ];
 const bench = {

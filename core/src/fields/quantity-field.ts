@@ -41,6 +41,9 @@ export const seconds: Builder = (name, words) => quantityField(name, 'number', '
 /** A force in newtons. @example force('spring force', { min: 0, max: 200 }).measure // 'number' */
 export const force: Builder = (name, words) => quantityField(name, 'number', 'number', words, 'N', 0.5);
 
+/** A voltage. @example volts('arc voltage', { min: 0, max: 400 }).measure // 'number' */
+export const volts: Builder = (name, words) => quantityField(name, 'number', 'number', words, 'V', 1);
+
 /** A share in per cent. @example percent('enlarged', { min: 0, max: 50 }).measure // 'number' */
 export const percent: Builder = (name, words) => quantityField(name, 'number', 'number', words, '%', 1);
 

@@ -23,6 +23,8 @@ export interface MachineKind<B extends BaseBench = BaseBench> {
   tools: readonly ToolKindName[];
   /** How its controller wants its text, with what it writes besides moves and how long that takes. */
   dialect(bench: B): Dialect;
+  /** Where its pointer’s spot lies from the tool’s middle, mm; nothing where it has none. */
+  pointer?(bench: B): { x: number; y: number } | undefined;
   /** What of a cut it cannot do, besides speeds and reach, which every machine is judged by. */
   judge(bench: B, cut: MadeCut): Remark[];
 }

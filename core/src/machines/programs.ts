@@ -15,7 +15,7 @@ import { type Program, type ProgramCut, writeProgram } from '../program/write.ts
 export function programsFor(
   job: Job,
   result: { cuts: readonly CutResult[]; beside: readonly BesideCut[] },
-  about: { revision: string; date: string },
+  about: { revision: string; date: string; notes?: readonly string[] },
 ): Program[] {
   const { stock, unit, bench } = job;
   const dialect = machineKindOf(bench).dialect(bench);
@@ -40,6 +40,7 @@ export function programsFor(
         details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job, made.tabs.length),
         drilling: kindOf(cut).cycle?.(cut, made),
         dwells: made.dwells,
+        pierce: made.pierce,
         beside: result.beside[k],
       },
     ];
@@ -53,6 +54,7 @@ export function programsFor(
     zero: `${zeroWords(job)}`,
     bench: bench.name,
     unit,
+    notes: about.notes,
     lift: stock.lift,
     approach: heightOverAll(stock.keepOuts, stock.lift),
     park: bench.park,

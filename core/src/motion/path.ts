@@ -103,22 +103,22 @@ export class PathBuilder {
   }
 }
 
-/** Length cut and length of rapid moves, the lowest z, mm, and how often the bit lifts between cutting. */
-export function measurePath({ xyz, rapid }: Path): { cut: number; link: number; lowest: number; lifts: number } {
+/** Length cut and length of all other moves, the lowest z it cuts at, mm, and how often the tool lifts between cutting. */
+export function measurePath({ xyz, power }: Path): { cut: number; link: number; lowest: number; lifts: number } {
   let cut = 0;
   let link = 0;
   let lowest = 0;
   let lifts = -1;
-  for (let i = 0; i < rapid.length; i++) {
-    lowest = Math.min(lowest, xyz[3 * i + 2]);
+  for (let i = 0; i < power.length; i++) {
+    if (power[i] > 0) lowest = Math.min(lowest, xyz[3 * i + 2]);
     if (i === 0) continue;
     const dx = xyz[3 * i] - xyz[3 * i - 3];
     const dy = xyz[3 * i + 1] - xyz[3 * i - 2];
     const dz = xyz[3 * i + 2] - xyz[3 * i - 1];
     // Several times as quick as Math.hypot, whose care for huge numbers is not needed here.
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
-    if (!rapid[i] && rapid[i - 1]) lifts++;
-    if (!rapid[i]) cut += length;
+    if (power[i] > 0 && power[i - 1] === 0) lifts++;
+    if (power[i] > 0) cut += length;
     else link += length;
   }
   return { cut, link, lowest, lifts: Math.max(0, lifts) };

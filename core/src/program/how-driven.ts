@@ -27,5 +27,7 @@ export const howFar = ({ depth, pressed }: HowFar, unit: LengthUnit, decimals = 
 export function howDriven(how: HowDriven, unit: LengthUnit, decimals = 3): string[] {
   const { feed, plunge, speed, turns } = how;
   const first = [howFar(how, unit, decimals).join(' '), `feed ${formatFeed(feed, unit)}`];
-  return turns ? [...first, `plunge ${formatFeed(plunge, unit)}`, `${speed} rpm`] : [...first, 'spindle off'];
+  if (!turns) return [...first, 'spindle off'];
+  // An arc burns, and has no speed.
+  return [...first, `plunge ${formatFeed(plunge, unit)}`, ...(speed > 0 ? [`${speed} rpm`] : [])];
 }

@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- the modes of one controller, which every word of a block may change */
 import { Told } from '../schema/told.ts';
 import { type Block, readBlock } from './block.ts';
 
@@ -12,6 +13,8 @@ export type Action =
   /** A rapid move has feed 0. */
   | { do: 'move'; to: Point; feed: number; rapid: boolean }
   | { do: 'probe'; to: Point; feed: number }
+  /** Where the probe move before ended: the program counts from there (G92). */
+  | { do: 'touched'; at: Point }
   | { do: 'dwell'; seconds: number }
   | { do: 'spindle'; turns: number; direction: 'clockwise' | 'counter-clockwise' | 'off' }
   | { do: 'bit'; number: number }
@@ -72,6 +75,10 @@ export class Interpreter {
   /** What a canned cycle keeps from block to block (NISTIR 6556 §3.5.16). */
   private cycle = { z: 0, r: 0, q: 0, p: 0, initial: 0 };
   private retractToInitial = true;
+  /** What G92 has put on top of the work coordinate systems, mm. */
+  private shift: Point = { x: 0, y: 0, z: 0 };
+  /** The last move was a probe move along these axes: where it ends, nobody knows from the program alone. */
+  private probed: readonly ('x' | 'y' | 'z')[] = [];
   private feed = 0;
   private turns = 0;
   private tool = 0;
@@ -142,6 +149,7 @@ export class Interpreter {
       }
     }
     const out: Action[] = [];
+    let probing: readonly ('x' | 'y' | 'z')[] = [];
     let direct = false;
     let special: number | undefined;
     let motion: typeof this.motion | undefined;
@@ -158,7 +166,7 @@ export class Interpreter {
       else if (g === 91) this.absolute = false;
       else if (g === 53) direct = true;
       else if (g >= 54 && g <= 59 && Number.isInteger(g)) this.system = g - 54;
-      else if (g === 4 || g === 10 || g === 28 || g === 30) special = g;
+      else if (g === 4 || g === 10 || g === 28 || g === 30 || (g >= 92 && g < 93)) special = g;
       else if (g === 17 || g === 18 || g === 19) this.plane = g;
       else if (!IDLE_G.has(g)) {
         this.unknown(`G${g} is not known here.`);
@@ -196,6 +204,7 @@ export class Interpreter {
       if (p === undefined || p < 0) throw new Refused('G4 needs a time P of 0 or more seconds.');
       out.push({ do: 'dwell', seconds: p });
     } else if (special === 10) this.setOffset(value);
+    else if (special !== undefined && special >= 92) out.push(...this.shifted(special, value));
     else if (special === 28 || special === 30) {
       if (axes) out.push(this.move(this.target(value, direct), 0));
       out.push(this.move(this.home[special === 28 ? 0 : 1]));
@@ -222,6 +231,8 @@ export class Interpreter {
           if (this.motion === 1) out.push(this.move(to, this.feed));
           else if (this.motion === 38) {
             out.push({ do: 'probe', to, feed: this.feed });
+            const from = this.position;
+            probing = (['x', 'y', 'z'] as const).filter((name) => to[name] !== from[name]);
             this.position = to;
           } else out.push(...this.arc(to, value, this.motion === 2));
         }
@@ -232,8 +243,10 @@ export class Interpreter {
       if (m === 2 || m === 30) {
         out.push({ do: 'spindle', turns: 0, direction: 'off' }, { do: 'end' });
         this.reset();
+        this.shift = { x: 0, y: 0, z: 0 };
       }
     }
+    this.probed = probing;
     return out;
   }
 
@@ -249,7 +262,11 @@ export class Interpreter {
   }
 
   private target(value: Map<string, number>, direct: boolean): Point {
-    const offset = direct ? { x: 0, y: 0, z: 0 } : this.offsets[this.system];
+    const { offsets, shift } = this;
+    const system = offsets[this.system];
+    const offset = direct
+      ? { x: 0, y: 0, z: 0 }
+      : { x: system.x + shift.x, y: system.y + shift.y, z: system.z + shift.z };
     const axis = (name: 'x' | 'y' | 'z') => {
       const word = value.get(name.toUpperCase());
       if (word === undefined) return this.position[name];
@@ -265,7 +282,8 @@ export class Interpreter {
     const { cycle } = this;
     if (this.plane !== 17) throw new Refused('Drilling cycles work in the XY plane only; give G17 first.');
     if (!this.absolute) throw new Refused('Drilling cycles are read with G90 only; write it before this block.');
-    const height = (letter: 'Z' | 'R') => value.get(letter)! * this.perUnit + this.offsets[this.system].z;
+    const height = (letter: 'Z' | 'R') =>
+      value.get(letter)! * this.perUnit + this.offsets[this.system].z + this.shift.z;
     if (value.has('Z')) cycle.z = height('Z');
     if (value.has('R')) cycle.r = height('R');
     if (value.has('Q')) cycle.q = value.get('Q')! * this.perUnit;
@@ -295,6 +313,29 @@ export class Interpreter {
     if (this.motion === 82 && cycle.p > 0) out.push({ do: 'dwell', seconds: cycle.p });
     at(this.retractToInitial ? Math.max(cycle.initial, cycle.r) : cycle.r);
     return out;
+  }
+
+  /**
+   * G92 says where the tool is, G92.1 to G92.3 take that away, and put it back (NISTIR 6556 §3.5.18). After a probe move
+   * along an axis it says where that ended: the surface is taken to lie where the program has it, so nothing shifts.
+   */
+  private shifted(word: number, value: Map<string, number>): Action[] {
+    if (word === 92) {
+      const named = (['x', 'y', 'z'] as const).filter((name) => value.has(name.toUpperCase()));
+      if (named.length === 0) throw new Refused('G92 names no axis.');
+      const offset = this.offsets[this.system];
+      const at = { ...this.position };
+      for (const name of named) {
+        const said = value.get(name.toUpperCase())! * this.perUnit;
+        if (this.probed.includes(name)) at[name] = offset[name] + this.shift[name] + said;
+        else this.shift[name] = this.position[name] - offset[name] - said;
+      }
+      this.position = at;
+      return named.some((name) => this.probed.includes(name)) ? [{ do: 'touched', at }] : [];
+    }
+    if (word === 92.3) throw new Refused('G92.3 brings back what G92 said before, which is not kept here.');
+    this.shift = { x: 0, y: 0, z: 0 };
+    return [];
   }
 
   /** G10 L2 sets an offset; L20 sets it so that the present position reads as given. */

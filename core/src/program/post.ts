@@ -9,6 +9,22 @@ export interface NextCut {
   turns: boolean;
 }
 
+/** How a stroke begins. */
+export interface Begins {
+  /** How long the tool pierces, s; 0 where it does not. */
+  delay: number;
+  /** It is gone along at one height, and not as high over the surface as that lies. */
+  level: boolean;
+}
+
+/** Where the surface is felt for. */
+export interface Touch {
+  /** A height over the surface as the program’s zero has it, mm, in the words of the program. */
+  z(over: number): string;
+  /** A feed in the words of the program. */
+  feed: string;
+}
+
 /**
  * What a kind of machine writes besides moves: how a tool is taken up and put down, and how its power is set, switched on and
  * off. A stroke begins where a feed move with power follows moves without, and ends where the next is without.
@@ -23,8 +39,12 @@ export interface Post {
   /** Whether two cuts with one tool are driven alike, so that nothing is set between them. */
   alike(a: NextCut, b: NextCut): boolean;
   /** Where a stroke begins and ends. */
-  begin(power: number): PostLine[];
+  begin(power: number, stroke: Begins): PostLine[];
   end(): PostLine[];
+  /** Feels for the surface from above: where the tool touches it, its height is that of the surface. */
+  touch?(at: Touch): PostLine[];
+  /** What the machine takes at each pierce besides its delay, planned, s. */
+  pierceSeconds?: number;
   /** The word that a move carries whose power is another than that of the move before in its stroke. */
   power(power: number): string | undefined;
   /** After the last cut, when the tool is lifted. */

@@ -1,7 +1,7 @@
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { TooManyMoves } from '../motion/too-many-moves.ts';
 import { type Block, BlockError, readBlock } from './block.ts';
-import { Interpreter, Refused } from './interpreter.ts';
+import { Interpreter, type Point, Refused } from './interpreter.ts';
 
 /** A program read back: where the bit goes, program coordinates, mm. */
 export interface ReadProgram {
@@ -56,6 +56,8 @@ export function readProgram(text: string): ReadProgram {
     const number = Math.max(0, bit);
     if (spindle > 0 && !turned.some((known) => known.number === number)) turned.push({ number, line });
   };
+  /** A probe move whose end is known once the program says where it counts from. */
+  let probing: { to: Point; feed: number } | undefined;
   let jump = false;
   /** The first line in machine coordinates that no other move has followed yet. */
   let direct: number | undefined;
@@ -104,6 +106,13 @@ export function readProgram(text: string): ReadProgram {
         note(MACHINE_MOVES, direct);
         direct = undefined;
       }
+      if (probing && actions.length > 0) {
+        const [first] = actions;
+        const { x, y, z } = first.do === 'touched' ? first.at : probing.to;
+        builder.to(x, y, z, probing.feed, first.do === 'touched' ? 0 : 1);
+        while (lineOf.length < builder.length) lineOf.push(line - 1);
+        probing = undefined;
+      }
       for (const action of actions) {
         if (action.do === 'dwell') dwell += action.seconds;
         else if (action.do === 'spindle') {
@@ -124,8 +133,12 @@ export function readProgram(text: string): ReadProgram {
             jump = false;
             builder.rapid(action.to.x, action.to.y, action.to.z);
           }
+          if (action.do === 'probe') {
+            probing = action;
+            continue;
+          }
           const { x, y, z } = action.to;
-          if (action.do === 'move' && action.rapid) builder.rapid(x, y, z);
+          if (action.rapid) builder.rapid(x, y, z);
           else builder.to(x, y, z, action.feed);
           while (lineOf.length < builder.length) lineOf.push(line);
         } else if (action.do === 'end') return finish();
@@ -145,6 +158,8 @@ export function readProgram(text: string): ReadProgram {
   }
 
   function finish(): ReadProgram {
+    if (probing) builder.to(probing.to.x, probing.to.y, probing.to.z, probing.feed);
+    while (lineOf.length < builder.length) lineOf.push(line);
     if (builder.length === 0)
       throw new BlockError(
         notes.size

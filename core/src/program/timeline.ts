@@ -6,7 +6,7 @@ import type { Program } from './write.ts';
 
 /** The cuts of a job as they were made, and what is spent beside each: a `JobResult` is one. */
 export interface MadeCuts {
-  cuts: readonly { id: string; path: Path; dwells?: Dwells }[];
+  cuts: readonly { id: string; path: Path; waits?: Dwells }[];
   beside: readonly BesideCut[];
 }
 
@@ -29,12 +29,12 @@ export function timelineOf(program: Program, made: MadeCuts, limits: Limits): Ti
   let fed = 0;
   const cuts = program.cuts.map(({ id }) => {
     const k = made.cuts.findIndex((cut) => cut.id === id);
-    const { path, dwells } = made.cuts[k];
-    const plan = planMotion(path, limits, dwells);
-    const waits = new Set(dwells?.points);
+    const { path, waits } = made.cuts[k];
+    const plan = planMotion(path, limits, waits);
+    const waiting = new Set(waits?.points);
     const feeding = new Float64Array(path.feed.length);
     for (let i = 1; i < feeding.length; i++) {
-      const took = plan.at[i] - plan.at[i - 1] - (waits.has(i) ? dwells!.seconds / 60 : 0);
+      const took = plan.at[i] - plan.at[i - 1] - (waiting.has(i) ? waits!.seconds / 60 : 0);
       feeding[i] = feeding[i - 1] + (path.rapid[i] ? 0 : took);
     }
     const start = begun + made.beside[k].before;

@@ -2,6 +2,7 @@ import { formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import { decimalsIn, mmPer, unitWord } from '../quantity/units.ts';
 import type { Path } from '../motion/path.ts';
+import type { Piercing } from '../motion/piercing.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../ways/drill.ts';
 import { PLUNGE_CLEARANCE } from '../ways/plunge-clearance.ts';
@@ -32,6 +33,7 @@ export interface ProgramCut {
   /** Only of drilling, for controllers that do it by cycles of their own. */
   drilling?: { holes: readonly Hole[]; depth: number; peck: number; retract: 'full' | 'short'; dwell: number };
   dwells?: Dwells;
+  pierce?: Piercing;
   /** What the program spends beside this cut. */
   beside: BesideCut;
 }
@@ -44,6 +46,8 @@ export interface ProgramHeading {
   zero: string;
   bench: string;
   unit: LengthUnit;
+  /** What else someone has to know of it, a line each. */
+  notes?: readonly string[];
   lift: number;
   /** Height at which the bit comes from anywhere, over all that holds the work, mm above the stock. */
   approach: number;
@@ -112,6 +116,7 @@ export function writeProgram(
   say(`zero: ${heading.zero}`);
   say(`bench: ${heading.bench}`);
   say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(minutes)}`);
+  for (const note of heading.notes ?? []) say(note);
   for (const cut of cuts)
     say([`${cut.title}: ${cut.bit.name}`, ...howDriven(cut, unit), cut.details, formatMinutes(cut.minutes)].filter(Boolean).join(', ')); // prettier-ignore
   if (cuts.some(({ turns }) => !turns)) say(NEVER_TURNED);
@@ -130,6 +135,9 @@ export function writeProgram(
       height(xyz[3 * point + 2] - zeroAt[2], slope),
     ];
     const dwells = new Set(cut.dwells?.points);
+    const touches = new Set(cut.pierce?.touches);
+    const level = new Set(cut.pierce?.level);
+    const strokes = strokeEnds(path);
     // Up first, then across: the bit may be anywhere.
     let at = placeOf(0);
     const high = number(heading.approach - zero.z);
@@ -160,11 +168,16 @@ export function writeProgram(
         'XYZ'.split('').forEach((letter, k) => {
           if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
         });
-        if (words.length > 0) {
+        if (touches.has(end) && post.touch) {
+          closeStroke();
+          put(post.touch({ z: (over) => number(over - zeroAt[2]), feed: feedNumber(feed[end]) }));
+          moves.push({ line: lines.length - 1, cut: cutIndex, point: end });
+          [G, F, at] = ['', '', target];
+        } else if (words.length > 0) {
           // Kept in single precision; a hundredth of a per cent is all that a machine is told.
           const share = Math.round(power[end] * 1e4) / 1e4;
           if (share === 0) closeStroke();
-          else if (on === 0) put(post.begin(share));
+          else if (on === 0) put(post.begin(share, { delay: cut.pierce?.delay ?? 0, level: level.has(strokes[end]) }));
           else if (on !== share) words.push(...[post.power(share)].filter((word) => word !== undefined));
           on = share;
           const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : rapid[end] ? 'G0' : 'G1';
@@ -261,6 +274,13 @@ export function writeProgram(
       ? lines.map((line, k) => (/^[(;]/.test(line) ? line : `N${(k + 1) * dialect.numbers} ${line}`))
       : lines;
   return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
+}
+
+/** For every point with power on the last point of its stroke. */
+function strokeEnds({ power }: Path): Uint32Array {
+  const out = new Uint32Array(power.length);
+  for (let i = power.length - 1; i >= 0; i--) out[i] = i + 1 < power.length && power[i + 1] > 0 ? out[i + 1] : i;
+  return out;
 }
 
 /** What a heading warns of where a tool in it must not be turned. */

@@ -1,3 +1,4 @@
+import { GAUGES, gaugeThickness } from './gauge.ts';
 import { type LengthUnit, MM_PER_INCH, mmPer } from './units.ts';
 
 /** What a number field holds. Lengths come out in mm, feeds in mm/min, angles in degrees, the rest as written. */
@@ -25,6 +26,8 @@ const LENGTH_UNITS: Record<string, number> = {
   ft: 12 * MM_PER_INCH,
   "'": 12 * MM_PER_INCH,
 };
+/** Sheet steel by number: “10 ga”. */
+const GAUGE = ['ga', 'gauge'];
 const TIME_UNITS: Record<string, number> = { min: 1, s: 1 / 60 };
 const ANGLE_UNITS: Record<string, number> = { '°': 1, deg: 1, rad: 180 / Math.PI };
 
@@ -40,7 +43,7 @@ class Misread extends Error {}
 
 /**
  * Reads a number field: sums, brackets, fractions and units of either system.
- * A bare number takes the field's own unit; a unit after a product belongs to the product (`3/8 in` is 9.525 mm).
+ * Sheet steel may be given by its gauge (`10 ga`). A bare number takes the field's own unit; a unit after a product belongs to the product (`3/8 in` is 9.525 mm).
  *
  * @returns the value in mm, mm/min or degrees, or one sentence saying what is wrong.
  * @example
@@ -182,8 +185,12 @@ class Reader {
       const token = this.tokens[this.at];
       if (token?.type === 'unit') {
         this.at++;
-        if (whole.power === 0) whole = this.scaled(whole, token.name);
-        else {
+        if (whole.power === 0) {
+          // A unit after it is one too many, and not another of its last factor.
+          last = whole = this.scaled(whole, token.name);
+          before = { value: 1, power: 0 };
+          divide = false;
+        } else {
           last = this.scaled(last, token.name);
           whole = combine(before, last, divide);
         }
@@ -214,6 +221,12 @@ class Reader {
   private scaled(amount: Amount, name: string): Amount {
     if (this.kind === 'angle' && name in ANGLE_UNITS) return { value: amount.value * ANGLE_UNITS[name], power: 0 };
     if (this.kind === 'number' && name === 'rpm') return amount;
+    if (this.kind === 'length' && GAUGE.includes(name) && amount.power === 0) {
+      const thick = gaugeThickness(amount.value);
+      if (thick === undefined)
+        throw new Misread(`“${this.text.trim()}” is no gauge of sheet steel; its numbers go from ${GAUGES}.`);
+      return { value: thick, power: 1 };
+    }
     if (name in LENGTH_UNITS) return { value: amount.value * LENGTH_UNITS[name], power: amount.power + 1 };
     throw new Misread(`“${name}” is not a unit that fits here; use ${this.kind === 'angle' ? 'deg' : 'mm or in'}.`);
   }

@@ -2,6 +2,7 @@ import { toolKindOf } from '../tools/kinds.ts';
 import { takenOut, type Leaves, widthLeft } from '../tools/leaves.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
+import { pierceWaits } from '../motion/piercing.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { clearLinks } from './clear-links.ts';
 import type { CutPart, MeasuredPart } from '../cuts/cut-part.ts';
@@ -23,10 +24,14 @@ export interface CutResult extends MeasuredPart {
 /** A part with what was found about its cut, before its links are led clear and its moves are timed. */
 export type UntimedPart = CutPart & Pick<CutResult, 'works' | 'openOutlines' | 'problem'>;
 
-/** Leads the links of a part clear of what holds the work, and plans how long its moves take on the job’s bench. */
-export function timedCut(part: UntimedPart, job: Job): CutResult {
+/**
+ * Leads the links of a part clear of what holds the work, and plans how long its moves take on the job’s bench.
+ * @param post of the bench: what it takes at each pierce.
+ */
+export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { pierceSeconds?: number }): CutResult {
   const bit = job.bits.find((b) => b.id === part.bit);
-  const leaves: Leaves = bit && part.problem === undefined ? toolKindOf(bit).leaves(bit) : { kind: 'nothing' };
+  const leaves: Leaves =
+    part.leaves ?? (bit && part.problem === undefined ? toolKindOf(bit).leaves(bit) : { kind: 'nothing' });
   const taken = takenOut(leaves);
   const radius = taken?.radius ?? widthLeft(leaves, 0) / 2;
   const { stock, bench } = job;
@@ -37,23 +42,53 @@ export function timedCut(part: UntimedPart, job: Job): CutResult {
     limits: bench.limits,
   });
   const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
-  const plan = planMotion(path, bench.limits, dwells);
-  const { cut: cutLength, link: linkLength, lowest, lifts } = measurePath(path);
+  const pierce = part.pierce && {
+    ...part.pierce,
+    touches: part.pierce.touches.map(pointNow),
+    level: part.pierce.level.map(pointNow),
+  };
+  const { lowest } = measurePath(path);
   return {
     ...part,
     path,
     dwells,
+    pierce,
     leaves,
     radius,
-    minutes: plan.minutes,
-    split: splitTime(path, plan),
-    depth: taken ? -lowest : 0,
+    depth: leaves.kind === 'kerf' ? leaves.depth : taken ? -lowest : 0,
     pressed: taken ? 0 : -lowest,
+    over: leaves.kind === 'kerf' ? lowestWithPower(path) : undefined,
     turns: bit === undefined || toolKindOf(bit).turns,
-    cutLength,
-    linkLength,
-    lifts,
+    ...timesOf({ path, dwells, pierce }, bench.limits, pierceSeconds),
   };
+}
+
+/** The least height at which a path goes with power on, mm. */
+function lowestWithPower({ xyz, power }: CutResult['path']): number {
+  let lowest = Infinity;
+  for (let i = 0; i < power.length; i++) if (power[i] > 0) lowest = Math.min(lowest, xyz[3 * i + 2]);
+  return lowest;
+}
+
+/** The times and lengths of a path. */
+function timesOf(
+  { path, dwells, pierce }: Pick<CutResult, 'path' | 'dwells' | 'pierce'>,
+  limits: Job['bench']['limits'],
+  pierceSeconds: number,
+): Pick<CutResult, 'waits' | 'minutes' | 'split' | 'cutLength' | 'linkLength' | 'lifts'> {
+  const waits = pierce ? pierceWaits(path, pierce, pierceSeconds) : dwells;
+  const plan = planMotion(path, limits, waits);
+  const { cut: cutLength, link: linkLength, lifts } = measurePath(path);
+  return { waits, minutes: plan.minutes, split: splitTime(path, plan), cutLength, linkLength, lifts };
+}
+
+/** A cut whose path has become another, with the times of that. */
+export function retimed(
+  cut: CutResult,
+  { limits }: Pick<Job['bench'], 'limits'>,
+  { pierceSeconds = 0 }: { pierceSeconds?: number },
+): CutResult {
+  return { ...cut, ...timesOf(cut, limits, pierceSeconds) };
 }
 
 /** What one bit does in a job, all its cuts together. */

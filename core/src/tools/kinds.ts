@@ -2,11 +2,12 @@ import type { BaseTool } from '../document/tool.ts';
 import { dragKind } from './drag/kind.ts';
 import { drillKind } from './drill/kind.ts';
 import { endKind } from './end/kind.ts';
+import { nozzleKind } from './nozzle/kind.ts';
 import type { ToolKind } from './tool-kind.ts';
 import { vKind } from './v/kind.ts';
 
 /** The kinds of tool there are. */
-export const TOOL_KINDS = { v: vKind, end: endKind, drill: drillKind, drag: dragKind };
+export const TOOL_KINDS = { v: vKind, end: endKind, drill: drillKind, drag: dragKind, nozzle: nozzleKind };
 
 export type ToolKindName = keyof typeof TOOL_KINDS;
 

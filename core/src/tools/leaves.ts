@@ -3,11 +3,11 @@ import type { Profile } from './turned.ts';
 
 /**
  * What a tool leaves where it goes with its power on: the groove of a turned profile, as deep as its tip is; a kerf right
- * through; a burn or a mark on the surface, which have a width and no depth; or nothing.
+ * through a sheet so thick, mm; a burn or a mark on the surface, which have a width and no depth; or nothing.
  */
 export type Leaves =
   | { kind: 'groove'; profile: Profile }
-  | { kind: 'kerf'; width: number }
+  | { kind: 'kerf'; width: number; depth: number }
   | { kind: 'burn'; spot: number }
   | { kind: 'mark'; width: number }
   | { kind: 'nothing' };

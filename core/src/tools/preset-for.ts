@@ -1,6 +1,13 @@
 import type { BaseTool } from '../document/tool.ts';
+import type { Stock } from '../document/stock.ts';
+import { toolKindOf } from './kinds.ts';
 
-/** The settings for a material, or the first there are. */
-export function presetFor<T extends BaseTool>(tool: T, material: string): T['presets'][number] | undefined {
+/** The settings for a stock’s material, and for its thickness where a tool is set by that, too; or the first there are. */
+export function presetFor<T extends BaseTool>(
+  tool: T,
+  { material, corners }: Pick<Stock, 'material' | 'corners'>,
+): T['presets'][number] | undefined {
+  const { settingsIn } = toolKindOf<T>(tool);
+  if (settingsIn) return settingsIn(tool, material, Math.max(...corners));
   return tool.presets.find((preset) => preset.material === material) ?? tool.presets[0];
 }

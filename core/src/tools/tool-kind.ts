@@ -35,7 +35,11 @@ export interface ToolKind<T extends BaseTool = BaseTool> {
    * @param pressed how far what gives is pressed, mm; the tip stays where it is.
    */
   picture(tool: T, pressed?: number): Picture;
-  /** Whether it cuts turning, so that the spindle has to be on. */
+  /** What it is set to in a sheet of a thickness, mm, where that goes by more than the material. */
+  settingsIn?(tool: T, material: string, thick: number): T['presets'][number] | undefined;
+  /** Reads the rows of such settings from CSV. @throws with one sentence for a text that is none. */
+  readChart?(text: string, unit: LengthUnit): T['presets'];
+  /** Whether it has to be switched on to cut: a spindle turns it, an arc or a beam burns. */
   turns: boolean;
   /** Whether it carries current, so that a touch plate can feel it. */
   conducts: boolean;

@@ -27,7 +27,7 @@ describe('what kinds of tool leave', () => {
     expect(widthLeft({ kind: 'groove', profile: profileOf(v) }, 0)).toBe(0);
     expect([0, 3].map((depth) => widthLeft({ kind: 'mark', width: 0.3 }, depth))).toEqual([0.3, 0.3]);
     expect(widthLeft({ kind: 'burn', spot: 0.2 }, 1)).toBe(0.2);
-    expect(takenOut({ kind: 'kerf', width: 1.5 })).toEqual({ flat: 0.75, slope: 0, radius: 0.75 });
+    expect(takenOut({ kind: 'kerf', width: 1.5, depth: 2 })).toEqual({ flat: 0.75, slope: 0, radius: 0.75 });
     expect(takenOut({ kind: 'mark', width: 1 })).toBeUndefined();
   });
 });

@@ -14,6 +14,8 @@ export interface Tick {
   everyJob?: true;
   /** Wanted only where a tool of the program turns, or only where none does. */
   only?: 'turning' | 'still';
+  /** Wanted for a run with nothing on, too. */
+  dry?: true;
 }
 
 /** What opens ticks again. */
@@ -40,6 +42,8 @@ export interface BenchKind {
   /** In the order of the work. */
   ticks: readonly Tick[];
   opened: Record<Opens, readonly string[]>;
+  /** How a run is taken up: at a line of its program, or by a program of its own, which begins beside what was cut. */
+  takenUp: 'line' | 'program';
   /** What keeps a program from being run on a bench, besides what is looked at for all kinds. */
   findings(order: ProgramOrder, facts: BenchFacts): string[];
 }

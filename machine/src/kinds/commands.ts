@@ -1,7 +1,8 @@
+import { PLASMA_FROM_PAGE, PLASMA_OF_JOB, PLASMA_WITH_BASIS, type PlasmaCommand } from './plasma/commands.ts';
 import { ROUTER_FROM_PAGE, ROUTER_OF_JOB, ROUTER_WITH_BASIS, type RouterCommand } from './router/commands.ts';
 
 // The commands of every kind of machine; which of them a bench takes, its kind says.
-export const KIND_FROM_PAGE = [...ROUTER_FROM_PAGE] as const;
-export const KIND_OF_JOB = [...ROUTER_OF_JOB] as const;
-export const KIND_WITH_BASIS = [...ROUTER_WITH_BASIS] as const;
-export type KindCommand = RouterCommand;
+export const KIND_FROM_PAGE = [...ROUTER_FROM_PAGE, ...PLASMA_FROM_PAGE] as const;
+export const KIND_OF_JOB = [...ROUTER_OF_JOB, ...PLASMA_OF_JOB] as const;
+export const KIND_WITH_BASIS = [...ROUTER_WITH_BASIS, ...PLASMA_WITH_BASIS] as const;
+export type KindCommand = RouterCommand | PlasmaCommand;

@@ -56,6 +56,8 @@ export interface Driver<S extends MachineState = MachineState> {
   greet(wire: Wire<S>, facts: BenchFacts): void;
   /** What follows from what the controller tells, besides what follows for every kind. */
   noted(state: RunnerState, machine: S): void;
+  /** Where what was on went out in a cut, machine coordinates, mm, where the tool has moved on since. */
+  wentOutAt?(machine: S): { x: number; y: number } | undefined;
   /** Something that can hurt is on: a spindle turns, a beam or an arc burns. */
   live(machine: S): boolean;
   /** Sets what someone set over another run back to what programs say. */

@@ -1,4 +1,5 @@
+import { PLASMA_REASONS } from './plasma/reasons.ts';
 import { ROUTER_REASONS } from './router/reasons.ts';
 
 /** What each kind of machine adds to the reasons for which a command is refused. */
-export const KIND_REASONS = { ...ROUTER_REASONS } as const;
+export const KIND_REASONS = { ...ROUTER_REASONS, ...PLASMA_REASONS } as const;

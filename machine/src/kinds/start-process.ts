@@ -37,3 +37,17 @@ export function startProcess(
     child.on('exit', (code) => reject(new Error(`${fileURLToPath(file)} ended with ${code}: ${errors}`)));
   });
 }
+
+/** Starts a simulated machine, built as `made` says. */
+export function startStandIn(
+  file: URL,
+  made: object,
+  how: { rate: number; seed: number; port: number; hands: number },
+): Promise<Started> {
+  const { port, hands, rate, seed } = how;
+  const values = { port, hands, rate, seed, made: JSON.stringify(made) };
+  return startProcess(
+    file,
+    Object.entries(values).flatMap(([name, value]) => [`--${name}`, String(value)]),
+  );
+}

@@ -33,8 +33,10 @@ export const MachineStateSchema = z.object({
   override: z.number(),
   /** Seconds on the machine's own clock. */
   clock: z.number(),
-  /** Why it is held: it was asked to, or it heard nothing for two seconds. */
-  held: z.enum(['asked', 'unheard']).optional(),
+  /** Why it is held: it was asked to, it heard nothing for two seconds, or it has stopped in order, for a reason of its own. */
+  held: z.enum(['asked', 'unheard', 'itself']).optional(),
+  /** That reason, a sentence. */
+  why: z.string().optional(),
 });
 export type MachineState = z.infer<typeof MachineStateSchema>;
 export type MachineWire = Wire<MachineState>;

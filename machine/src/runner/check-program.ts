@@ -10,6 +10,9 @@ import { judgeZero } from './zero.ts';
 /** Least of a machine's end that a program may come to, mm: rounding only. */
 const ROUNDING = 0.001;
 const CHECK_FOR = 300_000;
+/** Turned by less than this is not turned, radians: a tenth of a millimetre at the end of ten metres. */
+const SAME_TURN = 1e-5;
+const angle = (radians: number) => `${((radians * 180) / Math.PI).toFixed(2)}°`;
 
 /** What was found, and what was looked at to find it. */
 export interface ProgramCheck {
@@ -78,6 +81,12 @@ export async function checkProgram(
     findings.push(...out);
     if (out.length === 0) looked.push('From this zero every move stays within the machine’s reach.');
   }
+  const lies = zero?.xy?.turn ?? 0;
+  if (Math.abs(lies - order.turn) > SAME_TURN)
+    findings.push(
+      `The stock lies turned by ${angle(lies)}, and the program was written for ${angle(order.turn)}; write it again.`,
+    );
+  else if (lies !== 0) looked.push(`The program is turned by ${angle(lies)}, as the stock lies.`);
   for (const axis of ['x', 'y', 'z'] as const) {
     const { min, max } = found.direct;
     if (min[axis] > max[axis]) continue;

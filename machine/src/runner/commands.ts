@@ -23,6 +23,10 @@ export const ProgramOrderSchema = z.object({
   approach: z.number(),
   /** Whether the program switches the tool on, or waits until the operator has. */
   switchedOnBy: z.enum(['program', 'operator']),
+  /** How the stock lies turned about zero, as the program reckons with it, radians. */
+  turn: z.number().min(-0.5).max(0.5).default(0),
+  /** Nothing is on: a pointer goes where the tool would. */
+  dry: z.boolean().default(false),
   cuts: list(
     z.object({
       title: text(300),

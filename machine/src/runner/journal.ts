@@ -13,6 +13,8 @@ const RecordSchema = z.object({
   waited: z.number().default(0),
   /** The last line whose moves were all made. */
   line: z.number(),
+  /** Where it ended, from zero, mm. */
+  stopped: z.object({ x: z.number(), y: z.number() }).optional(),
   at: z.string(),
 });
 export type JournalRecord = Omit<z.infer<typeof RecordSchema>, 'n'>;

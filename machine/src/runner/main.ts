@@ -33,6 +33,7 @@ const record = (run: RunState, phase: JournalRecord['phase']): boolean =>
     minutes: run.minutes,
     waited: run.waited,
     line: run.line,
+    stopped: run.at,
     at: new Date().toISOString(),
   });
 

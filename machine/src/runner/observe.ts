@@ -64,6 +64,7 @@ export function observe(machine: MachineState, before: MachineState | undefined,
   const held = bench().startsWith('held:');
   if (machine.held && !held && !stopped && afterEvent(bench(), 'machine-held')) {
     if (machine.held === 'unheard') state.problem = UNHEARD;
+    if (machine.held === 'itself') state.problem = machine.why;
     seen.event('machine-held');
   } else if (!machine.held && held && wire.since(seen.holdMark) && !stopped) seen.event('machine-resumed');
   if (

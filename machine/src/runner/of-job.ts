@@ -3,6 +3,7 @@ import type { BaseTool } from '@kerbe/core/document/tool';
 import { takenOut } from '@kerbe/core/tools/leaves';
 import { toolKindOf } from '@kerbe/core/tools/kinds';
 import { degrees } from '@kerbe/core/quantity/units';
+import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
 import { heightOverAll } from '@kerbe/core/stock/keep-out';
@@ -61,6 +62,7 @@ export function orderOf(
   program: Program,
   revision: string,
   hash: string,
+  { turn, dry }: Pick<Variant, 'turn' | 'dry'> = PLAIN,
 ): ProgramOrder {
   const made = new Map(result.cuts.map((cut) => [cut.id, cut]));
   return {
@@ -73,6 +75,8 @@ export function orderOf(
     plannedMinutes: program.minutes,
     approach: heightOverAll(job.stock.keepOuts, job.stock.lift) - zeroOf(job.stock).z,
     switchedOnBy: benchKindOf(job.bench).switchedOnBy(job.bench),
+    turn,
+    dry,
     cuts: program.cuts.map((cut) => {
       const { bit, plunge } = made.get(cut.id)!;
       return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit), plunge };

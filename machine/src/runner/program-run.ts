@@ -276,6 +276,11 @@ export class ProgramRun {
     this.update();
     const { state } = this;
     state.endedAt = new Date().toISOString();
+    const { machine } = this.context.state;
+    if (machine) {
+      const at = this.driver.wentOutAt?.(machine) ?? machine.machine;
+      state.at = { x: at.x - machine.machine.x + machine.work.x, y: at.y - machine.machine.y + machine.work.y };
+    }
     state.bit = state.prompt = undefined;
     if (failure === undefined) state.phase = 'done';
     else if (stopped) Object.assign(state, { phase: 'stopped', why: 'stopped by the operator' });

@@ -63,7 +63,7 @@ export class RunDesk {
     if (checked.findings.length > 0) throw new CommandRefused('check-failed', checked.findings[0]);
     if (JSON.stringify(order.bench) !== JSON.stringify(facts)) throw new CommandRefused('other-bench');
     this.zero.demand(order.basis);
-    const [open] = openSteps(this.state, facts, order.jobId, order.cuts.some(({ bit }) => bit.turns)); // prettier-ignore
+    const [open] = openSteps(this.state, facts, order.jobId, order.cuts.some(({ bit }) => bit.turns)).filter(({ dry }) => !order.dry || dry); // prettier-ignore
     if (open) throw new CommandRefused('list-open', `Tick this at Set-up first: ${open.text}.`);
     const run = new ProgramRun(order, command, { ...context, facts });
     await run.prepare();

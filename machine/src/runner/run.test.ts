@@ -323,6 +323,8 @@ describe('what is said of a run is true', () => {
       plannedMinutes: 0.58,
       approach: 20,
       switchedOnBy: 'program',
+      turn: 0,
+      dry: false,
       cuts: [{ title: 'a', from: 1, to: 5, bit: bench.state.bit!, plunge: 300 }],
     };
     await bench.tell({ command: 'feed', percent: 50 });

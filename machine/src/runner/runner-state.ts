@@ -23,6 +23,8 @@ export interface RunState {
   /** The last line of the program whose moves are all made, counted from 1, and how many there are. */
   line: number;
   lines: number;
+  /** Where it ended, from zero, mm; the tool may have come up there since. */
+  at?: { x: number; y: number };
   /** The line it began at, and the run it takes up, where it does. */
   from?: number;
   takesUp?: string;

@@ -273,6 +273,8 @@ describe('Hold holds everything', () => {
       plannedMinutes: 1,
       approach: 10,
       switchedOnBy: 'program' as const,
+      turn: 0,
+      dry: false,
       cuts: [{ title: 'a', from: 4, to: 8, bit, plunge: 300 }],
     };
     await bench.run(order);

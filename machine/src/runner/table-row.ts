@@ -8,9 +8,9 @@ export const MOTIONS = {
   slowing: 'slowing to a stand, then nothing',
   home: 'slowly home, up first',
   hand: 'one bounded step, or as long as it is asked for',
-  up: 'straight up, the spindle still turning; then the spindle stops',
-  probe: 'slowly towards the plate or the setter',
-  around: 'up, across, to beside the plate, over the setter or over zero',
+  up: 'straight up: a spindle still turning, which then stops; an arc is out before',
+  probe: 'slowly towards what it feels for: the plate, the setter, the sheet',
+  around: 'up, across, to beside the plate, over the setter, the sheet or zero',
   program: 'what the program says',
   alone: 'nothing; left alone for the bench’s time with the spindle on, the machine lifts by itself and stops it',
 } as const;

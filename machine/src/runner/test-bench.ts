@@ -1,141 +1,29 @@
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { vi } from 'vitest';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/machines/programs';
 import { timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
-import type { OpenTransport, TransportEvents } from '../link/transport.ts';
-import { Controller } from '../kinds/router/stand-in/controller.ts';
-import type { Hand } from '../kinds/router/stand-in/hands.ts';
-import type { Command, From, ProgramOrder } from './commands.ts';
-import { basisOf, benchFactsOf, bitShapeOf, orderOf } from './of-job.ts';
-import { programFacts, programPlace, linesOf } from './program-facts.ts';
-import type { ProgramStore, Timeline } from './program-store.ts';
-import { Runner } from './runner.ts';
-import type { RunState } from './runner-state.ts';
 import { routerBench } from '../kinds/router/bench-kind.ts';
 import { routerState } from '../kinds/router/messages.ts';
+import type { Hand } from '../kinds/router/stand-in/hands.ts';
+import { StandInRouter } from '../kinds/router/stand-in/router.ts';
+import { BenchForTests } from './bench-for-tests.ts';
+import type { ProgramOrder } from './commands.ts';
+import type { KeptPrograms } from './kept-programs-for-tests.ts';
+import { basisOf, bitShapeOf, orderOf } from './of-job.ts';
 
-/** Programs kept in memory, for tests. */
-export class KeptPrograms implements ProgramStore {
-  readonly kept = new Map<string, { text: string; timeline: Timeline }>();
-  private async *bytes(hash: string): AsyncGenerator<Uint8Array> {
-    yield new TextEncoder().encode(this.kept.get(hash)!.text);
-  }
-  keep(text: string, timeline: Timeline = { minutes: new Float64Array(), feeding: new Float64Array() }): string {
-    const hash = createHash('sha256').update(text).digest('hex');
-    this.kept.set(hash, { text, timeline });
-    return hash;
-  }
-  facts = (hash: string) => programFacts(this.bytes(hash));
-  place = (hash: string, line: number) => programPlace(this.bytes(hash), line);
-  async *lines(hash: string, from: number): AsyncIterable<string> {
-    let k = 0;
-    for await (const line of linesOf(this.bytes(hash))) if (k++ >= from) yield line;
-  }
-  timeline = async (hash: string) => this.kept.get(hash)!.timeline;
-}
+export { KeptPrograms, OPERATOR } from './kept-programs-for-tests.ts';
 
-export const OPERATOR: From = { page: 'page-1', name: 'Asa' };
-const TICK = 10;
-
-/**
- * A runner and a stand-in in one process, on a clock that the test moves: nothing depends on how busy the computer is.
- * Needs vitest's fake timers, which it sets: whatever has to be computed is computed before.
- */
-export class TestBench {
-  readonly controller: Controller;
-  readonly programs = new KeptPrograms();
-  readonly ended: RunState[] = [];
-  readonly runner: Runner;
-  private events?: TransportEvents;
-  /** Nothing passes either way, though nobody has said that the link is gone. */
-  mute = false;
-  private readonly timer: NodeJS.Timeout;
-
+/** A runner and a simulated router. */
+export class TestBench extends BenchForTests<Hand, StandInRouter> {
   constructor({ seed = 7, rate = 5 }: { seed?: number; rate?: number } = {}) {
-    vi.useFakeTimers({
-      toFake: ['setTimeout', 'clearTimeout', 'setInterval', 'clearInterval', 'performance', 'Date'],
-    });
-    this.controller = new Controller(seed);
-    this.runner = new Runner({
-      programs: this.programs,
-      open: () => this.open,
-      changed: () => {},
-      ended: (run) => this.ended.push(structuredClone(run)),
-    });
-    this.timer = setInterval(() => this.controller.pass((TICK / 1000) * rate, TICK), TICK);
-  }
-
-  private open: OpenTransport = async (events) => {
-    if (this.controller.busy) throw new Error('taken');
-    this.events = events;
-    const mine = events;
-    this.controller.connect((text) => {
-      if (!this.mute) queueMicrotask(() => this.events === mine && events.line(text));
-    });
-    return {
-      send: (line) => {
-        if (!this.mute && this.events === mine) this.controller.hear(line + '\n');
-      },
-      close: () => this.cut(),
-    };
-  };
-
-  /** The link breaks. */
-  cut(): void {
-    const { events } = this;
-    if (!events) return;
-    this.events = undefined;
-    this.controller.disconnect();
-    events.closed();
+    super((tell) => new StandInRouter(tell, seed), StandInRouter.HELLO, rate);
   }
 
   get router() {
-    return this.controller.router;
-  }
-  get state() {
-    return this.runner.state;
-  }
-
-  tell(command: Command, from: From = OPERATOR): Promise<void> {
-    return this.runner.do(command, from);
-  }
-
-  hand(hand: Hand): void {
-    this.router.hand(hand);
-  }
-
-  async pass(milliseconds: number): Promise<void> {
-    await vi.advanceTimersByTimeAsync(milliseconds);
-  }
-
-  /** Lets time pass until something holds. */
-  async until(condition: () => boolean, what: string, seconds = 1500): Promise<void> {
-    for (let t = 0; t < seconds * 1000; t += 20) {
-      if (condition()) return;
-      await this.pass(20);
-    }
-    const { bench, machine, problem, doing, run } = this.state;
-    throw new Error(
-      `waited too long for ${what}: ${JSON.stringify({ bench, doing, problem, machine, phase: run?.phase, line: run?.line })}`,
-    );
-  }
-
-  idle(): Promise<void> {
-    return this.until(() => this.state.bench === 'ready', 'the bench to stand');
-  }
-
-  end(): void {
-    clearInterval(this.timer);
-    vi.useRealTimers();
-  }
-
-  async connect(job: Job): Promise<void> {
-    await this.tell({ command: 'connect', port: 1, bench: benchFactsOf(job) });
+    return this.machine;
   }
 
   /** Connects, homes, lays the stock, puts the bit in, and hangs it over the plate on the lower left corner. */
@@ -177,17 +65,6 @@ export class TestBench {
     await this.step('z', plate.z1 + 12 - tip.z);
   }
 
-  /** As many single steps as a way needs. */
-  async step(axis: 'x' | 'y' | 'z', by: number): Promise<void> {
-    const most = axis === 'z' ? 25 : 100;
-    for (let left = by; Math.abs(left) > 1e-9;) {
-      const now = Math.max(-most, Math.min(most, left));
-      await this.tell({ command: 'step', axis, by: now, feed: 3000 });
-      await this.idle();
-      left -= now;
-    }
-  }
-
   async zero(job: Job, method: 'corner' | 'flat' | 'spoilboard' = 'corner', id = 'job'): Promise<void> {
     await this.tell({ command: 'zero', method, corner: 'lower-left', basis: basisOf(id, job) });
     await this.idle();
@@ -204,15 +81,6 @@ export class TestBench {
     await this.prepare(job, bit);
     await this.zero(job);
     await this.clearPlate();
-  }
-
-  async check(order: ProgramOrder): Promise<{ token: string; hash: string }> {
-    await this.tell({ command: 'check', program: order });
-    return { token: this.state.checked!.token, hash: order.hash };
-  }
-
-  async run(order: ProgramOrder, id = 'run-1'): Promise<void> {
-    await this.tell({ command: 'run', id, ...(await this.check(order)) });
   }
 }
 
@@ -244,7 +112,7 @@ export async function demoJob(
 }
 
 /** The programs of a job as orders, their texts kept by the bench. */
-export function ordersOf(bench: TestBench, job: Job, result: JobResult, id = 'job'): ProgramOrder[] {
+export function ordersOf(bench: { programs: KeptPrograms }, job: Job, result: JobResult, id = 'job'): ProgramOrder[] {
   return programsFor(job, result, { revision: '1', date: '2026-11-25' }).map((program) =>
     orderOf(
       id,

@@ -51,8 +51,11 @@ export const HAND_HEIGHTS = ['paper', 'eye', 'gauge'] as const;
 export const HAND_PLACES = ['sight', 'stop'] as const;
 export type HandMethod = (typeof HAND_HEIGHTS)[number] | (typeof HAND_PLACES)[number];
 
+/** How a height is found by a machine that feels for the surface itself. */
+export type AnyMethod = Method | HandMethod | 'felt';
+
 /** Whether a zero was found with the touch plate. */
-const byPlate = (method: Method | HandMethod): method is Method => (METHODS as readonly string[]).includes(method);
+const byPlate = (method: AnyMethod): method is Method => (METHODS as readonly string[]).includes(method);
 export type Corner = (typeof CORNERS)[number];
 
 /** What may happen to a zero. */
@@ -189,8 +192,10 @@ const SAME = 0.0005;
 export interface ZeroPart {
   at: string;
   by: string;
-  method: Method | HandMethod;
+  method: AnyMethod;
   corner?: Corner;
+  /** How the sheet lies turned about zero, radians, where a second place on its edge was pointed at. */
+  turn?: number;
   /** Found by hand: how far the tip stood over the surface, mm. */
   over?: number;
   bit: BitShape;
@@ -211,14 +216,14 @@ export interface Zero {
 }
 
 /** Height of the surface that is touched over the spoilboard, mm, by the thicknesses typed. */
-export function surfaceUnder({ corners }: Basis, method: Method | HandMethod, corner: Corner = 'lower-left'): number {
+export function surfaceUnder({ corners }: Basis, method: AnyMethod, corner: Corner = 'lower-left'): number {
   if (method === 'spoilboard') return 0;
   const [ll, lr, ur, ul] = corners;
   return method === 'corner' ? corners[CORNERS.indexOf(corner)] : (ll + lr + ur + ul) / 4;
 }
 
 /** From the surface that is touched up to the job's zero, mm. On even stock of 9 mm touched on its top: 0. */
-export function riseOf(basis: Basis, method: Method | HandMethod, corner?: Corner): number {
+export function riseOf(basis: Basis, method: AnyMethod, corner?: Corner): number {
   return (basis.placeZ === 'stock' ? Math.max(...basis.corners) : 0) - surfaceUnder(basis, method, corner);
 }
 

@@ -121,7 +121,7 @@ function judgeLeft({ job, cut, index, own: bit, result }: JudgedCut<PocketCut, P
   const left = result.facts?.left ?? 0;
   const smaller = nextSmallerMill(job, bit.diameter);
   if (left < LEFT_WORTH_SAYING || !smaller) return [];
-  const preset = presetFor(smaller, job.stock.material);
+  const preset = presetFor(smaller, job.stock);
   return [
     {
       stop: 'cuts',

@@ -77,7 +77,7 @@ async function widerBit({ job, cut, index, own: now, result, parts, tryCut }: Ju
     .filter((b) => (b.angle ?? 0) > (now.angle ?? 0))
     .sort((a, b) => (a.angle ?? 0) - (b.angle ?? 0))[0];
   if (!wider) return [];
-  const preset = presetFor(wider, job.stock.material);
+  const preset = presetFor(wider, job.stock);
   const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
   const tried = await tryCut({ ...cut, ...settings, bit: wider.id });
   if (tried.some((part) => part.problem)) return [];

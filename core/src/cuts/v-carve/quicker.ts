@@ -44,7 +44,7 @@ export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: 
         fields: { clearBits: [mill.id] },
       });
   for (const other of ofKinds<VBit>(bits, ['v']).filter((b) => b.id !== own.id && b.tip <= own.tip)) {
-    const preset = presetFor(other, stock.material);
+    const preset = presetFor(other, stock);
     const settings = preset ? { feed: preset.feed, plunge: preset.plunge, speed: preset.speed } : {};
     out.push({
       what: 'bit',

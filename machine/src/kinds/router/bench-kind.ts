@@ -85,6 +85,7 @@ export const routerBench: BenchKind = {
     // People step back from a machine that has ended.
     run: ['eyes', 'hand'],
   },
+  takenUp: 'line',
   findings({ cuts }, facts) {
     const bits = new Map(cuts.map(({ bit }) => [bit.id, bit]));
     if (bits.size < 2) return [];

@@ -4,7 +4,8 @@ import type { Driver } from '../driver.ts';
 import { changeBit } from './bit-change.ts';
 import { routerFacts } from './facts.ts';
 import { RouterMessageSchema, type RouterState } from './messages.ts';
-import { enterAt, goToZero, home, liftOut, spindleOff } from './procedures.ts';
+import { goToZero, home } from '../usual-moves.ts';
+import { enterAt, liftOut, spindleOff } from './procedures.ts';
 import { bitIn, findZero, measureIt, nudgeZero, zeroHere } from './zero-by-plate.ts';
 
 /** How a router is led. */

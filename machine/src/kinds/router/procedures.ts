@@ -2,6 +2,7 @@ import type { BenchFacts } from '../../runner/bench-facts.ts';
 import { acrossFrom, type Basis, type BitShape, type Corner, type Method, riseOf } from '../../runner/zero.ts';
 import type { Coordinates, Wire } from '../../link/wire.ts';
 import type { Telling } from '../driver.ts';
+import { MILLIMETRES, word, type WorkOffset } from '../usual-moves.ts';
 import type { RouterState } from './messages.ts';
 
 export type RouterWire = Wire<RouterState>;
@@ -15,9 +16,6 @@ const CHANGE_PLACE = { x: 0.5, y: 0.1 };
 /** Longest way down in search of the plate, and of the tool setter, mm. */
 const SEARCH = { plate: 40, setter: 120 };
 
-/** Offset of the work coordinate system: machine coordinates of the job's zero. A missing one is left as it was. */
-export type WorkOffset = Partial<Coordinates>;
-
 /** Radius of a bit where a plate's upper edge meets it, with the tip `depth` under that edge, mm. */
 export function touchRadius(
   { diameter, angle, tip }: Pick<BitShape, 'diameter' | 'angle' | 'tip'>,
@@ -25,13 +23,6 @@ export function touchRadius(
 ): number {
   if (angle === undefined) return diameter / 2;
   return Math.min(diameter / 2, tip / 2 + depth * Math.tan((angle * Math.PI) / 360));
-}
-
-/** Homes all axes, up first, and waits until that is done. */
-export async function home(wire: RouterWire, signal: AbortSignal): Promise<void> {
-  wire.control('home');
-  await wire.fresh(signal);
-  await wire.until(() => wire.state!.word !== 'homing' && !wire.state!.held, signal);
 }
 
 /**
@@ -74,19 +65,6 @@ export async function touchOff(
     );
   }
   return offset;
-}
-
-/** Says where zero lies: the offset of G54. */
-export async function setOffset(wire: RouterWire, offset: WorkOffset, signal: AbortSignal): Promise<void> {
-  const words = (['x', 'y', 'z'] as const)
-    .filter((axis) => offset[axis] !== undefined)
-    .map((axis) => axis.toUpperCase() + word(offset[axis]!));
-  await wire.run(signal, MILLIMETRES, `G10 L2 P1 ${words.join(' ')}`);
-}
-
-/** Goes to zero: up, across, down to a height over it. */
-export async function goToZero(wire: RouterWire, lift: number, signal: AbortSignal): Promise<void> {
-  await wire.run(signal, MILLIMETRES, 'G53 G0 Z0', 'G0 X0 Y0', `G1 Z${word(lift)} F800`);
 }
 
 /** Drives to the tool setter, up first, and returns the height at which the bit touches it, machine coordinates. */
@@ -148,17 +126,6 @@ export async function enterAt(
 }
 
 const SPINDLE_SECONDS = 4;
-
-/** Every mode that the lines here count on, stated anew. */
-const MILLIMETRES = 'G17 G21 G90 G94 G54';
-
-/** A number of a block, mm. */
-function word(value: number): string {
-  return value
-    .toFixed(4)
-    .replace(/\.?0+$/, '')
-    .replace(/^-0$/, '0');
-}
 
 async function standing(wire: RouterWire, signal: AbortSignal): Promise<void> {
   await wire.fresh(signal);

@@ -14,7 +14,8 @@ import type { AtBench, ToolChange } from '../driver.ts';
 import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
 import { routerFacts } from './facts.ts';
 import type { RouterState } from './messages.ts';
-import { measureBit, type RouterWire, setOffset, touchOff, type WorkOffset } from './procedures.ts';
+import { setOffset, type WorkOffset } from '../usual-moves.ts';
+import { measureBit, type RouterWire, touchOff } from './procedures.ts';
 
 /** Finds zero with the touch plate; while it is being found it is not known. */
 export async function findZero(

@@ -1,8 +1,9 @@
 import type { BenchPages } from './bench-pages';
+import { plasmaPages } from './plasma/pages';
 import { routerPages } from './router/pages';
 
 /** What the pages of each kind of machine are made of, by the kind of its bench. */
-const PAGES: Record<string, BenchPages> = { router: routerPages };
+const PAGES: Record<string, BenchPages> = { router: routerPages, plasma: plasmaPages };
 
 /** @throws {Error} for a kind that nobody has written pages for. */
 export function pagesOf({ kind }: { kind: string }): BenchPages {

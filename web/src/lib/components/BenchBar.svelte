@@ -6,7 +6,9 @@
   const feed = useBench();
   const held = $derived(feed.state.bench.startsWith('held:'));
   const says = $derived(held ? TABLE[feed.state.bench].says : (feed.state.doing ?? TABLE[feed.state.bench].says));
-  const notOn = $derived(held ? (feed.mine ? undefined : 'Only who commands the bench lets it go on.') : undefined);
+  const notOn = $derived(
+    held ? (feed.mine ? feed.whyNot('resume') : 'Only who commands the bench lets it go on.') : undefined,
+  );
 
   /**
    * Space holds before anything else hears of it, whatever has the focus, and does nothing else then. While the machine
@@ -55,7 +57,9 @@
         <p role="status">{says}</p>
       {/if}
     </div>
-    {#if held}<p class="says" role="status">It is {says}. Space holds, too; only Go on or Stop end it.</p>{/if}
+    {#if held}<p class="says" role="status">
+        It is {says}. {feed.mine && notOn ? notOn : 'Space holds, too; only Go on or Stop end it.'}
+      </p>{/if}
   </section>
 {/if}
 

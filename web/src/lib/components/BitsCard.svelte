@@ -1,7 +1,7 @@
 <script lang="ts">
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { kindOf } from '@kerbe/core/cuts/kinds';
-  import type { BaseTool } from '@kerbe/core/document/tool';
+  import type { BasePreset, BaseTool } from '@kerbe/core/document/tool';
   import type { Field } from '@kerbe/core/fields/field';
   import { type Slot, slotsOf } from '@kerbe/core/fields/slot';
   import { toolKindOf } from '@kerbe/core/tools/kinds';
@@ -41,6 +41,32 @@
     try {
       await send('PUT', `/api/bits/${bit.id}`, bit);
       said = `${bit.name} is kept in the shop’s table with these settings.`;
+    } catch (error) {
+      said = sentenceOf(error);
+    }
+  }
+  /** Its settings go by the thickness, too: they are rows of a chart. */
+  const charted = $derived(kind?.settingsIn !== undefined);
+  function addRow(): void {
+    const { material, corners } = session.job.stock;
+    const [first] = bit.presets;
+    const usual = Object.fromEntries(
+      settings.map(([key, { control }]) => [key, control.is === 'quantity' ? (control.min ?? 0) + 1 : 0]),
+    );
+    change((b) => b.presets.push({ ...usual, ...first, material, thickness: Math.max(...corners) } as BasePreset));
+  }
+  async function bringIn(input: HTMLInputElement): Promise<void> {
+    const [file] = input.files ?? [];
+    input.value = '';
+    if (!file) return;
+    if (file.size > 200_000) {
+      said = 'This file is larger than any chart; choose the chart as CSV.';
+      return;
+    }
+    try {
+      const rows = kind!.readChart!(await file.text(), unit);
+      change((b) => (b.presets = rows));
+      said = `${rows.length} rows were brought in from ${file.name}.`;
     } catch (error) {
       said = sentenceOf(error);
     }
@@ -88,30 +114,60 @@
       /></label
     >
     <Sentence sentence={kind.sentence(bit)} change={(fields) => change((b) => Object.assign(b, fields))} />
-    <table class="presets">
+    <table class="presets" class:charted>
       <thead
         ><tr
-          ><th>in</th>{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th>{/each}</tr
+          >{#if !charted}<th>in</th>{/if}{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th
+            >{/each}</tr
         ></thead
       >
       <tbody>
-        {#each bit.presets as preset, row (preset.material)}
+        {#each bit.presets as preset, row (row)}
+          {#if charted && preset.material !== bit.presets[row - 1]?.material}<tr
+              ><th class="group" scope="rowgroup" colspan={settings.length + 1}>{preset.material}</th></tr
+            >{/if}
           <tr>
-            <th scope="row">{preset.material}</th>
+            {#if !charted}<th scope="row">{preset.material}</th>{/if}
             {#each Object.entries(slotsOf(kind.preset, preset as never)) as [key, slot] (key)}
               <td
                 ><SlotControl
-                  slot={{ ...(slot as Slot), name: `${(slot as Slot).name} in ${preset.material}` }}
+                  slot={{
+                    ...(slot as Slot),
+                    name: `${(slot as Slot).name} in ${preset.material}${charted ? `, row ${row + 1}` : ''}`,
+                  }}
                   bare
                   onchange={(value) => change((b) => Object.assign(b.presets[row], (slot as Slot).set(value)))}
                 /></td
               >
             {/each}
+            {#if charted}<td
+                ><button
+                  class="plain-button"
+                  type="button"
+                  aria-label="take row {row + 1} away"
+                  onclick={() => change((b) => b.presets.splice(row, 1))}>−</button
+                ></td
+              >{/if}
           </tr>
         {/each}
       </tbody>
     </table>
     {#if note}<p class="mute small">{note}</p>{/if}
+    {#if charted}
+      <p class="mute small">The values that ship are made up; the torch’s manual rules.</p>
+      <div class="actions">
+        <button class="plain-button" type="button" onclick={addRow} disabled={bit.presets.length >= 50}
+          >Add a row for {session.job.stock.material}</button
+        >
+        <label class="plain-button file"
+          >Bring in a chart as CSV<input
+            type="file"
+            accept=".csv,text/csv,text/plain"
+            onchange={(event) => void bringIn(event.currentTarget)}
+          /></label
+        >
+      </div>
+    {/if}
     <div class="actions">
       <button class="plain-button" type="button" onclick={keep}>Keep in the shop’s table</button>
       <button class="plain-button" type="button" onclick={copy}>Copy as a new bit</button>
@@ -162,6 +218,23 @@
     font-size: 14px;
     margin: 8px 0;
   }
+  .charted td {
+    padding-right: 2px;
+    font-size: 13px;
+  }
+  .charted thead th {
+    font-size: 12.5px;
+    line-height: 1.15;
+    vertical-align: bottom;
+  }
+  .charted .group {
+    color: var(--ink);
+    padding-top: 6px;
+  }
+  .charted .plain-button {
+    padding: 0 7px;
+    min-height: 26px;
+  }
   .presets th {
     text-align: left;
     font-weight: 400;
@@ -177,5 +250,15 @@
   }
   .small {
     font-size: 14px;
+  }
+  .file {
+    position: relative;
+  }
+  .file input {
+    position: absolute;
+    inset: 0;
+    opacity: 0;
+    width: 100%;
+    cursor: pointer;
   }
 </style>

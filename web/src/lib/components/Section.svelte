@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { presses } from '@kerbe/core/tools/presses';
   import { toolShape } from '$lib/sheet/tool-shape';
   import { kindOf } from '@kerbe/core/cuts/kinds';
@@ -165,6 +166,9 @@
       : undefined,
   );
   const pressed = $derived(session.view?.cuts.find(({ bit }) => bit === shownBit?.id)?.pressed ?? 0);
+  /** What the shown bit does; a kerf goes right through, its tool standing over the stock. */
+  const shownPart = $derived(session.view?.cuts.find(({ bit, problem }) => bit === shownBit?.id && !problem));
+  const through = $derived(shownPart?.leaves.kind === 'kerf');
   const bitAt = $derived.by(() => {
     const bit = shownBit;
     if (!bit || !over) return undefined;
@@ -172,7 +176,7 @@
     if (live && presses(bit)) return at(PAD.left + live.x * kx, Math.max(0, live.z), Math.max(0, -live.z));
     if (live) return at(PAD.left + live.x * kx, live.z);
     if (marked) return at(marked.x + marked.width / 2, surface(marked.i), pressed);
-    if (deepest) return at(px(deepest.i), deepest.z);
+    if (deepest) return at(px(deepest.i), through ? (shownPart!.over ?? 0) : deepest.z);
     return undefined;
   });
   const depthText = $derived((z: number) => lengthNumber(-z, unit, 2));
@@ -207,7 +211,7 @@
             class="note"
             x={px(over.first) + 8}
             y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
-            >spoilboard {lengthNumber(stock.spoilboard, unit, 1)}</text
+            >{through ? 'grate' : `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)}`}</text
           >{/if}
         {#if stop === 'set-up' || stop === 'stock'}
           <g class="zero-line">
@@ -220,11 +224,13 @@
             <text x={px(over.first) - 18} y={py(stock.zeroZ === 'stock' ? 0 : -thick) + 4} text-anchor="end">Z0</text>
           </g>
         {/if}
-        <path class="stock" d={profile} />
+        <path class="stock {lookOfMaterial(stock.material)}" d={profile} />
         {#if bitAt && shownBit}
           {#each bitAt.parts as { look, d }, k (k)}<path class="bit {look}" class:live {d} />{/each}
           <text x={Math.min(width - 150, bitAt.x + bitAt.half + 8)} y="26"
-            >{shownBit.name}{marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}</text
+            >{shownBit.name}{through && !live
+              ? `, ${lengthNumber(shownPart!.over ?? 0, unit, 2)} ${unit} over the sheet, kerf ${lengthNumber(2 * shownPart!.radius, unit, 2)} ${unit}`
+              : ''}{marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}</text
           >
         {/if}
         <path class="mark" d={marks.map(({ x, y, width: w }) => `M${x} ${y - 1}h${w}v4h${-w}z`).join('')} />
@@ -236,14 +242,14 @@
           <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
             >{depthText(live.z)}</text
           >
-        {:else if deepest && !live}
+        {:else if deepest && !live && !through}
           <g class="signal">
             <line x1={px(deepest.i)} x2={px(deepest.i)} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
             <text x={px(deepest.i)} y={py(deepest.z) + 17} text-anchor="middle">{depthText(deepest.z)} {unit} deep</text
             >
           </g>
         {/if}
-        {#if widest && !live}
+        {#if widest && !live && !through}
           {@const [a, b] = [px(widest.from), px(widest.to)]}
           {#if !bitAt || Math.abs((a + b) / 2 - bitAt.x) > bitAt.half + 10}
             <g class="dimension">
@@ -318,6 +324,12 @@
     stroke: var(--ink);
     stroke-width: 1.5;
     stroke-linejoin: round;
+  }
+  .stock.metal {
+    fill: var(--steel);
+  }
+  .stock.plain {
+    fill: var(--field);
   }
   .board {
     fill: var(--board);

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { select } from 'd3-selection';
   import { untrack } from 'svelte';
   import { zoom, zoomIdentity, type ZoomTransform } from 'd3-zoom';
@@ -228,6 +229,7 @@
       (cut) => !cut.problem && session.job.cuts.some((c) => c.id === cut.cut && kindOf(c).mark.way),
     ),
   );
+  const made = $derived(lookOfMaterial(stock.material));
   const grain = $derived.by(() => {
     // A few quiet lines along the wood, the same for every board of a size.
     let d = '';
@@ -255,8 +257,8 @@
 <div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
   <svg class="under" {width} {height} aria-hidden="true">
     <g transform="matrix({k} 0 0 {-k} {left} {base})">
-      <rect class="stock" x="0" y="0" width={stock.length} height={stock.width} />
-      <path class="grain" d={grain} />
+      <rect class="stock {made}" x="0" y="0" width={stock.length} height={stock.width} />
+      {#if made === 'wood'}<path class="grain" d={grain} />{/if}
     </g>
   </svg>
   <SheetCanvas groups={still} {frame} {width} {height} onpainted={painted} />
@@ -353,6 +355,12 @@
     stroke: var(--ink);
     stroke-width: 1.5;
     vector-effect: non-scaling-stroke;
+  }
+  .stock.metal {
+    fill: var(--steel);
+  }
+  .stock.plain {
+    fill: var(--field);
   }
   .grain {
     fill: none;

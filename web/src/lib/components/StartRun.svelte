@@ -71,9 +71,16 @@
     which = lastDone + 1;
   });
 
+  /** Strokes that pierce: a run may begin at any of them. */
+  const pierces = $derived(
+    session.view?.cuts.reduce((sum, { pierce, lifts }) => sum + (pierce ? lifts + 1 : 0), 0) ?? 0,
+  );
+  let first = $state(1);
+  const from = $derived(first >= 1 && first <= pierces ? Math.round(first) - 1 : 0);
+
   /** Whatever a check rests on: when it changes, the program is checked anew. */
   const rests = $derived(
-    JSON.stringify([session.revision, which, state_.zero, state_.origin, state_.bit, state_.bench === 'ready']),
+    JSON.stringify([session.revision, which, from, state_.zero, state_.origin, state_.bit, state_.bench === 'ready']),
   );
   let last = '';
   $effect(() => {
@@ -90,6 +97,7 @@
       ({ programs } = await send<{ programs: ProgramRow[] }>('POST', `/api/jobs/${session.id}/check`, {
         revision: session.revision,
         which,
+        from,
       }));
     } catch (error) {
       problem = sentenceOf(error);
@@ -145,6 +153,13 @@
       height. <a href="/jobs/{session.id}/set-up">Go there</a>
     </p>
   {/if}
+  {#if pierces > 1}
+    <label class="small"
+      >Begin at pierce <input data-own class="set-in" type="number" min="1" max={pierces} step="1" bind:value={first} />
+      of
+      {pierces}; what comes before it is skipped.</label
+    >
+  {/if}
   <p class="small mute">
     {state_.bit ? `${state_.bit.name} was said to be in at ${clockTime(state_.bit.at)}.` : ''} The list at Set-up is ticked
     to its end.
@@ -182,5 +197,8 @@
   }
   .small {
     font-size: 14px;
+  }
+  .small input {
+    width: 5em;
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { arrowIn } from '@kerbe/core/quantity/units';
+  import { presetFor } from '@kerbe/core/tools/preset-for';
   import { suitToPreset } from '@kerbe/core/cuts/suit';
   import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
   import { formatLength } from '@kerbe/core/quantity/format';
@@ -31,7 +32,9 @@
     session.update((job) => {
       job.stock.material = material;
       for (const cut of job.cuts) {
-        const preset = job.bits.find((bit) => bit.id === cut.bit)?.presets.find((p) => p.material === material);
+        const bit = job.bits.find(({ id }) => id === cut.bit);
+        const known = bit?.presets.some((preset) => preset.material === material);
+        const preset = known && presetFor(bit!, job.stock);
         if (preset) suitToPreset(cut, preset);
       }
     });

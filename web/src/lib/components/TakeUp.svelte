@@ -6,7 +6,11 @@
   import type { RunRow } from '$lib/server/runs';
   import { useWorkplace } from '$lib/workplace.svelte';
   import { turnsNext } from '$lib/benches/turns-next';
+  import { formatLength } from '@kerbe/core/quantity/format';
+  import type { TakenUpBy } from '@kerbe/core/sequence/taken-up';
+  import { benchKindOf } from '@kerbe/machine/kinds/bench-kinds';
   import Checks from './Checks.svelte';
+  import Choice from './Choice.svelte';
 
   const { session } = useWorkplace();
   const feed = useBench();
@@ -35,50 +39,96 @@
       run = undefined;
     }
   }
+  /** It is taken up by a program of its own, which begins beside what was cut. */
+  const ownProgram = $derived(benchKindOf(session.job.bench).takenUp === 'program');
+  let by = $state<TakenUpBy>('beside');
+  let rest = $state.raw<{ hash: string; seam?: { x: number; y: number } }>();
+  const wanted = $derived(ownProgram ? rest?.hash : run?.hash);
   const checked = $derived<Checked | undefined>(
-    feed.state.checked && feed.state.checked.hash === run?.hash ? feed.state.checked : undefined,
+    feed.state.checked && feed.state.checked.hash === wanted ? feed.state.checked : undefined,
+  );
+  const place = $derived(
+    rest?.seam &&
+      `${formatLength(rest.seam.x, session.job.unit, 1)} and ${formatLength(rest.seam.y, session.job.unit, 1)} from zero`,
   );
   const why = $derived(feed.whyNot('take-up'));
 
-  async function ask(path: string, body: unknown): Promise<void> {
+  async function ask<T>(path: string, body: unknown): Promise<T | undefined> {
     problem = undefined;
     asking = true;
     try {
-      await send('POST', `/api/jobs/${session.id}/${path}`, body);
+      return await send<T>('POST', `/api/jobs/${session.id}/${path}`, body);
     } catch (error) {
       problem = sentenceOf(error);
+      return undefined;
     } finally {
       asking = false;
     }
   }
-  const check = () => ask('check', { broken: run!.id });
+  async function check(): Promise<void> {
+    if (!ownProgram) return void (await ask('check', { broken: run!.id }));
+    const found = await ask<{ checked: Checked; seam?: { x: number; y: number } }>('check', { broken: run!.id, by });
+    rest = found && { hash: found.checked.hash, seam: found.seam };
+  }
   const go = () =>
-    ask('runs', { hash: checked!.hash, token: checked!.token, takeUp: { run: run!.id, line: Math.round(line) - 1 } });
+    ask('runs', {
+      hash: checked!.hash,
+      token: checked!.token,
+      takeUp: ownProgram ? { run: run!.id } : { run: run!.id, line: Math.round(line) - 1 },
+    });
 </script>
 
 {#if run}
   <section class="rule" aria-label="Take the broken run up again">
     <h2>Take the broken run up again</h2>
-    <p>
-      It ended at line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}, the last whose moves were
-      all made. Begin a little before: up, {turnsNext(session.job, session.view, feed.state.bit)
-        ? 'spindle on'
-        : 'the spindle left off'}, across, down at plunge feed, and on.
-    </p>
-    <label class="line"
-      >at line <input data-own class="set-in" type="number" min="1" max={run.line} step="1" bind:value={line} /></label
-    >
+    {#if ownProgram}
+      <p>
+        It ended after line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}. An arc dies over the
+        open kerf, so what is left is pierced anew <Choice
+          name="where the run is taken up"
+          value={by}
+          options={[
+            { value: 'beside', label: 'in the scrap beside where it stopped' },
+            { value: 'stroke', label: 'at its own lead, where little was cut' },
+            { value: 'next', label: 'at the next pierce, the rest of that one skipped' },
+          ]}
+          onchange={(value) => {
+            by = value;
+            rest = undefined;
+          }}
+        />.
+      </p>
+      {#if checked && place}<p class="note">It goes on at {place}; the seam will be there.</p>{/if}
+    {:else}
+      <p>
+        It ended at line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}, the last whose moves were
+        all made. Begin a little before: up, {turnsNext(session.job, session.view, feed.state.bit)
+          ? 'spindle on'
+          : 'the spindle left off'}, across, down at plunge feed, and on.
+      </p>
+      <label class="line"
+        >at line <input
+          data-own
+          class="set-in"
+          type="number"
+          min="1"
+          max={run.line}
+          step="1"
+          bind:value={line}
+        /></label
+      >
+    {/if}
     <label class="sure"
       ><input class="checkbox" type="checkbox" bind:checked={sure} /> I have looked at the work and the bit, and zero is right
       as it is set now.</label
     >
-    {#if checked && checked.revision !== session.revision}<Checks {checked} />{/if}
+    {#if checked && (ownProgram || checked.revision !== session.revision)}<Checks {checked} />{/if}
     {#if why}<p class="mute">{why}</p>{/if}
     {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
     <div class="actions">
       {#if !checked}
         <button class="plain-button big" type="button" disabled={why !== undefined || asking} onclick={check}
-          >Check its program again</button
+          >{ownProgram ? 'Make and check what is left' : 'Check its program again'}</button
         >
       {:else}
         <button
@@ -88,9 +138,8 @@
             asking ||
             !sure ||
             checked.findings.length > 0 ||
-            line > run.line! ||
-            !(line >= 1)}
-          onclick={go}>Take it up at line {line}</button
+            (!ownProgram && (line > run.line! || !(line >= 1)))}
+          onclick={go}>{ownProgram ? 'Take it up' : `Take it up at line ${line}`}</button
         >
       {/if}
     </div>

@@ -22,7 +22,7 @@ export function aboutOf(cut: Cut, { job, view, items }: JobSession): About {
       set(id) {
         const bit = job.bits.find((b) => b.id === id);
         const suited = { ...cut };
-        if (bit) suitToBit(suited, bit, job.stock.material);
+        if (bit) suitToBit(suited, bit, job.stock);
         return { ...suited };
       },
     },

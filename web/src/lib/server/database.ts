@@ -7,6 +7,7 @@ import * as runs from './migrations/003-runs.ts';
 import * as runLines from './migrations/004-run-lines.ts';
 import * as made from './migrations/005-made.ts';
 import * as benches from './migrations/006-benches.ts';
+import * as stopped from './migrations/007-stopped.ts';
 import type { Tables } from './tables.ts';
 
 export const MIGRATIONS = {
@@ -16,6 +17,7 @@ export const MIGRATIONS = {
   '004-run-lines': runLines,
   '005-made': made,
   '006-benches': benches,
+  '007-stopped': stopped,
 };
 
 /** Nobody waits longer than this for a connection or an answer, ms. */

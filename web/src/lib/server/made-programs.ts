@@ -2,6 +2,7 @@ import { access } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { version } from '$app/environment';
+import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import { config } from './config.ts';
 import { heavy } from './heavy/heavy.ts';
 import { keepResult, keptResult } from './made.ts';
@@ -18,12 +19,14 @@ export async function programsOf(
   revision: string,
   user: string,
   signal: AbortSignal,
+  variant: Variant = PLAIN,
 ): Promise<MadePrograms> {
   const date = new Date().toISOString().slice(0, 10);
-  const key = `programs/${version}/${id}/${revision}/${date}`;
+  const text = JSON.stringify(variant);
+  const key = `programs/${version}/${id}/${revision}/${date}/${text}`;
   const kept = await keptResult<MadePrograms>(db, key);
   if (kept && (await allThere(kept))) return kept;
-  const made = await heavy().do('programs', [id, revision, date], user, signal);
+  const made = await heavy().do('programs', [id, revision, date, text], user, signal);
   await keepResult(db, key, made);
   return made;
 }

@@ -4,6 +4,7 @@ import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Kysely } from 'kysely';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
+import { PLAIN, type Variant, varied, type Varied, VariantSchema } from '@kerbe/core/machines/program-variant';
 import { programsFor, zeroWords } from '@kerbe/core/machines/programs';
 import { type Timeline, timelineOf } from '@kerbe/core/program/timeline';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
@@ -30,6 +31,11 @@ export interface KeptProgram {
 /** What is kept with a program’s text for running it: what the bench is to know, and what the log keeps. */
 export interface KeptRun {
   order: ProgramOrder;
+  /** How it was made otherwise than its job’s revision alone says, and which of the programs it is. */
+  variant: Variant;
+  which: number;
+  /** Where it goes on with what has stopped, from zero, mm. */
+  seam?: { x: number; y: number };
   settings: RunSettings;
   lines: number;
 }
@@ -49,21 +55,20 @@ export async function makePrograms(
   id: string,
   revision: string,
   date: string,
+  variant: Variant = PLAIN,
 ): Promise<MadePrograms> {
   const job = await revisionOf(db, id, revision);
   const assets = await loadAssets(db, assetsOf(job));
-  const result = await compute(
-    job,
-    await resourcesFromDisk((hash) => assets.get(hash)?.bytes),
-    await clipperFromDisk(),
-  );
-  const made = programsFor(job, result, { revision, date });
+  const plain = await compute(job, await resourcesFromDisk((hash) => assets.get(hash)?.bytes), await clipperFromDisk());
+  const other = JSON.stringify(variant) !== JSON.stringify(PLAIN);
+  const result: Varied = other ? varied(job, plain, variant) : { ...plain, notes: [] };
+  const made = programsFor(job, result, { revision, date, notes: result.notes });
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
     const cuts: ProgramCutRow[] = program.cuts.map(({ title, from, to, bit }) => ({ title, from, to, bit }));
     const { minutes, bit } = program;
-    const name = `${fileName(job.name)}${bit ? `-${index + 1}-${fileName(bit)}` : ''}.nc`;
+    const name = `${fileName(job.name)}${variant.dry ? '-dry' : ''}${variant.stopped.length ? '-taken-up' : ''}${bit ? `-${index + 1}-${fileName(bit)}` : ''}.nc`;
     await db
       .insertInto('programs')
       .values({
@@ -78,15 +83,18 @@ export async function makePrograms(
       .onConflict((c) => c.doNothing())
       .execute();
     const lines = program.text.split('\n').length - 1;
-    const order = orderOf(id, job, result, program, revision, hash);
+    const order = orderOf(id, job, result, program, revision, hash, variant);
     await layOut(program.text, timelineOf(program, result, job.bench.limits), {
       order,
+      variant,
+      which: index,
+      seam: result.seam,
       settings: settingsOf(job, result, program),
       lines,
     });
     programs.push({ hash, name, bit, minutes, lines });
   }
-  const wrong = result.remarks.find((remark) => remark.weight === 'wrong');
+  const wrong = plain.remarks.find((remark) => remark.weight === 'wrong');
   return { programs, wrong: wrong?.text };
 }
 
@@ -112,13 +120,18 @@ async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun
 export async function keptRun(hash: string): Promise<KeptRun> {
   try {
     const kept: unknown = JSON.parse(await readFile(join(process.env.KERBE_PROGRAMS!, `${hash}.json`), 'utf8'));
-    return { ...(kept as KeptRun), order: ProgramOrderSchema.parse((kept as KeptRun).order) };
+    return {
+      ...(kept as KeptRun),
+      which: (kept as Partial<KeptRun>).which ?? 0,
+      variant: VariantSchema.parse((kept as Partial<KeptRun>).variant ?? PLAIN),
+      order: ProgramOrderSchema.parse((kept as KeptRun).order),
+    };
   } catch {
     throw new BenchProblem('This program is not kept here any more; write it again at Proof.');
   }
 }
 
-function settingsOf(job: CutJob, result: JobResult, program: Program): RunSettings {
+function settingsOf(job: CutJob, result: Pick<JobResult, 'cuts'>, program: Program): RunSettings {
   const made = new Set(program.cuts.map((cut) => cut.id));
   return {
     job: job.name,

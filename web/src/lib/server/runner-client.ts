@@ -79,6 +79,11 @@ export async function benchStates(): Promise<{ id: string; name: string; bench: 
   );
 }
 
+/** What a bench is at. */
+export async function benchState(bench: string): Promise<RunnerState> {
+  return (await (await ask(bench, '/state', { signal: AbortSignal.timeout(5000) })).json()) as RunnerState;
+}
+
 /** The runner's events as they come, for passing on to a page. */
 export async function runnerEvents(
   bench: string,
@@ -102,6 +107,7 @@ const EndsSchema = z.object({
       minutes: z.number(),
       waited: z.number(),
       line: z.number(),
+      stopped: z.object({ x: z.number(), y: z.number() }).optional(),
       at: z.string(),
     }),
   ),

@@ -2,10 +2,12 @@ import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import type { From } from '@kerbe/machine/runner/commands';
 import type { Checked } from '@kerbe/machine/runner/runner-state';
+import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
+import type { TakenUpBy } from '@kerbe/core/sequence/taken-up';
 import { openJob } from './jobs.ts';
 import { programsOf } from './made-programs.ts';
 import { keptRun } from './programs.ts';
-import { BenchProblem, linkedBenches, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
+import { BenchProblem, benchState, linkedBenches, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
 
 /** A program of a job as the Run stop lists it. */
@@ -30,11 +32,13 @@ export async function checkRun(
   which: number,
   from: From,
   signal: AbortSignal,
+  how: Pick<Variant, 'dry' | 'from'> = PLAIN,
 ): Promise<{ programs: ProgramRow[]; checked: Checked }> {
   const open = await openJob(db, id);
   if (open.revision !== revision)
     throw new BenchProblem('The job was changed in another window since this page was loaded; look at it again first.');
-  const { wrong, programs } = await programsOf(db, id, revision, from.page, signal);
+  const variant = { ...PLAIN, ...how, turn: await turnOn(open.job.bench) };
+  const { wrong, programs } = await programsOf(db, id, revision, from.page, signal, variant);
   if (wrong) throw new BenchProblem(`Mend this before the run: ${wrong}`);
   const program = programs[which];
   if (!program) throw new BenchProblem('This job has no cuts yet; add one at Cuts.');
@@ -42,6 +46,42 @@ export async function checkRun(
     programs: programs.map(({ hash, name, bit, minutes, lines }) => ({ hash, name, bit, minutes, lines })),
     checked: await checked(open.job.bench.id, program.hash, from),
   };
+}
+
+/** How the stock lies turned on a linked bench, as somebody has pointed it out; radians. */
+async function turnOn({ id, link }: { id: string; link: string }): Promise<number> {
+  if (link !== 'stand-in') return 0;
+  const { zero } = await benchState(id);
+  return zero?.xy?.turn ?? 0;
+}
+
+/** Where a run goes on that was taken up by a program of its own, from zero, mm. */
+export interface Seam {
+  x: number;
+  y: number;
+}
+
+/**
+ * As `checkRun`, for what is left of a run that broke off and is taken up by a program of its own.
+ * @throws {BenchProblem} where there is nothing left, or no room for a way in.
+ */
+export async function checkRest(
+  db: Kysely<Tables>,
+  id: string,
+  run: string,
+  by: TakenUpBy,
+  from: From,
+  signal: AbortSignal,
+): Promise<{ checked: Checked; seam?: Seam }> {
+  const { program_hash, bench_id, line, stopped_at } = await brokenRun(db, id, run);
+  const { order, variant, which } = await keptRun(program_hash);
+  const stopped = [...variant.stopped, { which, line: line ?? 0, at: stopped_at ?? { x: 0, y: 0 }, by }];
+  const rest = { ...variant, stopped };
+  const { programs } = await programsOf(db, id, order.revision, from.page, signal, rest);
+  const [program] = programs;
+  if (!program) throw new BenchProblem('Nothing is left of this run.');
+  const { seam } = await keptRun(program.hash);
+  return { checked: await checked(bench_id, program.hash, from), seam };
 }
 
 /** As `checkRun`, for the very program of a run that broke off, whatever became of its job since. */
@@ -78,10 +118,10 @@ async function brokenRun(db: Kysely<Tables>, id: string, run: string) {
 export async function startRun(
   db: Kysely<Tables>,
   id: string,
-  { hash, token, takeUp }: { hash: string; token: string; takeUp?: { run: string; line: number } },
+  { hash, token, takeUp }: { hash: string; token: string; takeUp?: { run: string; line?: number } },
   from: From,
 ): Promise<string> {
-  const { order, settings, lines } = await keptRun(hash);
+  const { order, settings, lines, variant } = await keptRun(hash);
   if (order.jobId !== id)
     throw new BenchProblem('This program was not checked on this bench; look at its checks first.', 'unchecked');
   if (!takeUp && (await openJob(db, id)).revision !== order.revision)
@@ -91,7 +131,7 @@ export async function startRun(
     );
   const run = randomUUID();
   let command: Parameters<typeof tellRunner>[1] = { command: 'run', id: run, token, hash };
-  if (takeUp) {
+  if (takeUp?.line !== undefined) {
     const broken = await brokenRun(db, id, takeUp.run);
     command = {
       command: 'take-up',
@@ -113,7 +153,7 @@ export async function startRun(
       bench_id: order.bench.id,
       phase: 'running',
       planned_minutes: order.plannedMinutes,
-      settings: JSON.stringify(settings),
+      settings: JSON.stringify(variant.dry ? { ...settings, job: `${settings.job}, dry run` } : settings),
       ended: null,
       why: null,
       minutes: null,
@@ -227,10 +267,18 @@ async function enterEnds(
   ends: Awaited<ReturnType<typeof runEnds>>['ends'],
 ): Promise<void> {
   await db.transaction().execute(async (t) => {
-    for (const { id, phase, why, minutes, waited, line, at } of ends)
+    for (const { id, phase, why, minutes, waited, line, stopped, at } of ends)
       await t
         .updateTable('runs')
-        .set({ phase, why: why ?? null, minutes, waited, line, ended: new Date(at) })
+        .set({
+          phase,
+          why: why ?? null,
+          minutes,
+          waited,
+          line,
+          stopped_at: stopped ? JSON.stringify(stopped) : null,
+          ended: new Date(at),
+        })
         .where('id', '=', id)
         .execute();
     await t

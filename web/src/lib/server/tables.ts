@@ -52,6 +52,8 @@ export interface Tables {
     waited: Generated<number | null>;
     from_line: Generated<number | null>;
     takes_up: Generated<string | null>;
+    /** Where it ended, from zero, mm. */
+    stopped_at: ColumnType<{ x: number; y: number } | null, never, string | null>;
     operator: Generated<string>;
     started: Written;
     ended: Date | null;

@@ -28,7 +28,9 @@ export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[
     ({ cut: id, problem }) => !problem && job.cuts.some((cut) => cut.id === id && kindOf(cut).mark.way),
   );
   const kinds = Object.values<CutKind>(CUT_KINDS).filter(({ mark }) =>
-    mark.way ? along.length > 0 : job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.word === mark.word),
+    mark.way
+      ? job.cuts.some((cut) => kindOf(cut).mark.word === mark.word && along.some(({ cut: id }) => cut.id === id))
+      : job.cuts.some((cut) => cut.targets.length > 0 && kindOf(cut).mark.word === mark.word),
   );
   const shownAs = new Map(made.flatMap(({ marks }) => marks.filter(({ always }) => always).map(({ word, look }) => [word, look]))); // prettier-ignore
   const keys: Key[] = [

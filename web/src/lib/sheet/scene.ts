@@ -94,7 +94,8 @@ export function wayGroups({ cuts, made, active, done, ways, marks, foreign }: Sh
     const across = part.leaves.kind === 'groove' ? {} : { across: widthLeft(part.leaves, 0) };
     const arrows = mark?.directed && ways ? { arrows: true as const } : {};
     const followed = { ...FOLLOWED, ...across, ...arrows };
-    if (mark?.way && !part.problem) add(part.way, { ...mark.way, ...(part.cut === active ? CHOSEN : {}), ...arrows });
+    if (mark?.way && !part.problem)
+      add(part.way, { ...mark.way, ...across, ...(part.cut === active ? CHOSEN : {}), ...arrows });
     else if (ways) add(part.way, mark?.look.fill === 'solid' ? { ...followed, tone: 'wood' } : followed);
     if (ways) add(part.links, LINK);
   }

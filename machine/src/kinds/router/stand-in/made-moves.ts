@@ -1,4 +1,4 @@
-import type { Place } from './reader.ts';
+import type { Place } from '../../../stand-in/reader.ts';
 
 /** Moves kept at most; more would fill the memory of a machine that runs for days. */
 const MOST = 2_000_000;

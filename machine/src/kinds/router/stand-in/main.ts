@@ -1,86 +1,21 @@
-import { createServer as createHttpServer, type IncomingMessage } from 'node:http';
-import { createServer, type AddressInfo, type Server } from 'node:net';
+import { Controller } from '../../../stand-in/controller.ts';
+import { argument, serve } from '../../../stand-in/serve.ts';
 import { HandSchema } from './hands.ts';
-import { Controller } from './controller.ts';
 import { MadeAsSchema } from './made-as.ts';
+import { StandInRouter } from './router.ts';
 import { pieceSeen } from './seen.ts';
 
-/**
- * The simulated router as a process: `main.ts --port N [--hands M] [--rate R] [--seed S] [--made JSON]`. On the one port it is a
- * controller and takes one client at a time; on the other, over HTTP, are the hands and eyes of someone beside it. Both
- * on loopback. See `docs/stand-in.md` for what may be sent.
- */
-const argument = (name: string, fallback: string) => {
-  const index = process.argv.indexOf(`--${name}`);
-  return index >= 0 ? process.argv[index + 1] : fallback;
-};
-const rate = Number(argument('rate', '1'));
-const TICK = 10;
-
+// The simulated router as a process.
 const made = argument('made', '');
-const machine = new Controller(Number(argument('seed', '1')), made ? MadeAsSchema.parse(JSON.parse(made)) : undefined);
-const { router } = machine;
-
-const controller = createServer((socket) => {
-  if (machine.busy) {
-    // Unread words at the close would reset the connection, and the refusal might be lost with it.
-    socket.on('error', () => {}).resume();
-    socket.end(JSON.stringify({ error: 'Another program is linked to this machine already.' }) + '\n');
-    return;
-  }
-  socket.setNoDelay(true).setEncoding('utf8');
-  machine.connect((text) => void socket.write(text + '\n'));
-  let there = true;
-  socket.on('data', (text: string) => machine.hear(text));
-  const gone = () => {
-    if (there) machine.disconnect();
-    there = false;
-  };
-  socket.on('close', gone);
-  socket.on('error', gone);
+const as = made ? MadeAsSchema.parse(JSON.parse(made)) : undefined;
+const controller = new Controller(
+  (tell) => new StandInRouter(tell, Number(argument('seed', '1')), as),
+  StandInRouter.HELLO,
+);
+const { machine } = controller;
+await serve(controller, {
+  hand: HandSchema,
+  does: (hand) => machine.hand(hand),
+  look: () => machine.look(),
+  piece: () => pieceSeen(machine.table),
 });
-
-/** The hands: GET /look, GET /piece, POST / with what a hand does. */
-const hands = createHttpServer((request, response) => {
-  const answer = (status: number, value: unknown) =>
-    response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value));
-  if (request.method === 'GET' && request.url === '/look') return answer(200, router.look());
-  if (request.method === 'GET' && request.url === '/piece') return answer(200, pieceSeen(router.table));
-  if (request.method !== 'POST') return answer(404, { problem: 'There is nothing here.' });
-  body(request)
-    .then(
-      (text) => {
-        router.hand(HandSchema.parse(JSON.parse(text)));
-        answer(200, router.look());
-      },
-      () => answer(400, { problem: 'No hand does that.' }),
-    )
-    .catch(() => answer(400, { problem: 'No hand does that.' }));
-});
-
-async function body(request: IncomingMessage): Promise<string> {
-  let text = '';
-  for await (const part of request.setEncoding('utf8') as AsyncIterable<string>) {
-    text += part;
-    if (text.length > 10_000) throw new Error('too long');
-  }
-  return text;
-}
-
-let last = performance.now();
-setInterval(() => {
-  const now = performance.now();
-  // A stalled process must not leap: what it missed is time that did not pass.
-  const elapsed = Math.min(now - last, 5 * TICK);
-  last = now;
-  machine.pass((elapsed / 1000) * rate, elapsed);
-}, TICK);
-
-const listen = (server: Server, port: number) =>
-  new Promise<number>((resolve) =>
-    server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port)),
-  );
-const listening = await listen(controller, Number(argument('port', '0')));
-console.log(JSON.stringify({ listening, hands: await listen(hands, Number(argument('hands', '0'))) }));
-for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -1,4 +1,4 @@
-import type { Point } from './axes.ts';
+import type { Point } from '../../../stand-in/axes.ts';
 
 /** A line that a point drew on the stock, from its corner, mm. */
 export interface DrawnLine {

@@ -1,172 +1,79 @@
-/* eslint max-lines: off -- one simulated machine, whose switches, axes and spindle are one state */
-import { Axes, type Point } from './axes.ts';
-import type { Hand } from './hands.ts';
-import { LineQueue } from './line-queue.ts';
-import { MadeMoves } from './made-moves.ts';
-import { NotObeyed } from './block-words.ts';
-import { type Order, Reader } from './reader.ts';
+import { type Point } from '../../../stand-in/axes.ts';
+import { rounded, StandInMachine } from '../../../stand-in/machine.ts';
+import type { Order } from '../../../stand-in/reader.ts';
+import type { MachineState } from '../../../link/machine-state.ts';
+import type { RouterState } from '../messages.ts';
 import { BitDrawer } from './bit-drawer.ts';
-import { mulberry } from './random.ts';
+import type { Hand } from './hands.ts';
 import { DOME, type MadeAs } from './made-as.ts';
-import { beyondReach, withinReach } from './reach.ts';
+import { MadeMoves } from './made-moves.ts';
 import { seen } from './seen.ts';
 import { Spindle } from './spindle.ts';
 import { make, type Stretch, touchedOn } from './stretch.ts';
 import { Table } from './table.ts';
-import { Watchdog } from './watchdog.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
-import type { MachineWord } from '../../../link/machine-state.ts';
-import type { RouterState } from '../messages.ts';
 
-/** A hand-held move goes on this long after it was last asked for, seconds of real time. */
-const DRIVE_FOR = 0.14;
-/** Longest single step, mm. */
-const LONGEST_STEP = 102;
-
-/** A simulated router: table, axes, spindle, switches and controller, on a clock of its own. */
-export class StandInRouter {
-  readonly axes: Axes;
+/** A simulated router: a spindle over a table. */
+export class StandInRouter extends StandInMachine<Hand, RouterState> {
+  static readonly HELLO = 'stand-in router';
   readonly table: Table;
-  readonly reader = new Reader();
   readonly made = new MadeMoves();
   private readonly spindle = new Spindle();
   bit?: FittedBit;
   fitted = 0;
-  /** Seconds since it was switched on, by its own clock. */
-  clock = 0;
-  homed = false;
-  emergency = false;
-  alarm?: string;
-  private word: 'idle' | 'moving' | 'homing' | 'probing' | 'waiting' | 'jogging' = 'idle';
-  private held?: 'asked' | 'unheard';
-  private stopping = false;
-  private readonly lines = new LineQueue();
-  private dwell = 0;
-  private reported = 0;
-  /** What an earlier link left waiting is forgotten as soon as the axes stand. */
-  private forgetting = false;
-  private readonly watchdog = new Watchdog();
-  private lifting = false;
-  private driveLeft = 0;
   readonly drawer: BitDrawer;
-  private readonly random: () => number;
+  protected readonly part = 'the spindle';
 
   /** @param tell receives every message for the client. */
   constructor(
-    private readonly tell: (message: Record<string, unknown>) => void,
+    tell: (message: Record<string, unknown>) => void,
     seed = 1,
     private readonly as: MadeAs = DOME,
   ) {
-    const { speed, acceleration, cornerStep } = as.limits;
-    const perSecond = { x: speed.x / 60, y: speed.y / 60, z: speed.z / 60 };
-    this.axes = new Axes({ speed: perSecond, acceleration, cornerStep: cornerStep / 60 });
+    super(tell, seed, as, (random) => ({ x: 130 + random() * 40, y: 90 + random() * 40, z: -20 }));
     this.table = new Table(as.setter);
-    this.random = mulberry(seed);
     this.drawer = new BitDrawer(this.random);
-    this.axes.position = { x: 130 + this.random() * 40, y: 90 + this.random() * 40, z: -20 };
-    this.reader.at = this.axes.position;
   }
 
-  /** Someone begins to command it. Lines are counted from 1 again; nothing moves or stops by that. */
-  connected(): void {
-    this.lines.restart();
-    this.dwell = 0;
-    this.reported = 0;
-    this.watchdog.linked();
-    this.forgetting = true;
-    if (this.axes.speed === 0) this.forget();
+  protected get asked(): boolean {
+    return this.spindle.asked > 0;
+  }
+  protected get live(): boolean {
+    return this.spindle.turns > 0;
+  }
+  protected switchOff(cut: boolean): void {
+    this.spindle.asked = 0;
+    if (cut) this.spindle.turns = 0;
+  }
+  // A bit that stands in the work goes on turning.
+  protected heldNow(): void {}
+  protected restarted(): void {
+    this.spindle.share = 1;
+  }
+  protected passed(seconds: number): void {
+    this.spindle.advance(seconds);
+  }
+  protected ownControl(command: string, number: number): boolean {
+    if (command !== 'spindle' || !(number >= 50 && number <= 150)) return false;
+    this.spindle.share = number / 100;
+    return true;
+  }
+  protected notProbing(): string | undefined {
+    return this.bit && (this.table.touching || this.table.contact(this.bit, this.tip(this.axes.position)))
+      ? 'the touch circuit was closed before the probe move began'
+      : undefined;
+  }
+  protected ownState(): Omit<RouterState, keyof MachineState> {
+    const { spindle, table } = this;
+    return {
+      spindle: Math.round(spindle.turns),
+      spindleOverride: Math.round(spindle.share * 100),
+      touching: table.touching,
+    };
   }
 
-  /** Whoever commanded it is gone: it holds at once. */
-  disconnected(): void {
-    this.watchdog.unlinked();
-    this.leftAlone();
-  }
-
-  /** A word came from whoever commands it. */
-  heard(): void {
-    this.watchdog.heard();
-  }
-
-  private get standing(): boolean {
-    return this.word === 'idle' && this.axes.queued === 0 && this.lines.empty;
-  }
-
-  private leftAlone(): void {
-    if (this.held || this.emergency) return;
-    if (this.standing && this.spindle.asked === 0) return;
-    this.hold('unheard');
-  }
-
-  private hold(why: 'asked' | 'unheard'): void {
-    this.held ??= why;
-    this.watchdog.held();
-    this.axes.holding = true;
-    // A move by hand is not gone on with.
-    if (this.word === 'jogging') this.forgetting = true;
-    if (this.forgetting && this.axes.speed === 0) this.forget();
-  }
-
-  /** Takes one line of RS-274. */
-  block(text: string): void {
-    const line = this.lines.number();
-    if (this.emergency) return this.refuse(line, 'The emergency stop is pressed; release it first.');
-    if (this.alarm) return this.refuse(line, `The machine has stopped: ${this.alarm}`);
-    if (this.lines.full) return this.refuse(line, 'Too many lines wait already.');
-    this.lines.add(line, text);
-  }
-
-  /** Takes a control word: see `docs/stand-in.md`. */
-  control(command: string, argument: string): void {
-    const number = Number(argument);
-    if (command === 'hold') this.hold('asked');
-    else if (command === 'resume') this.resume();
-    else if (command === 'stop') {
-      this.endDrive();
-      this.stopping = true;
-      this.axes.holding = true;
-      if (this.axes.speed === 0) this.stop();
-    } else if (command === 'home') this.home();
-    else if (command === 'clear') {
-      if (!this.emergency) this.alarm = undefined;
-    } else if (command === 'watch' && number >= 0 && number <= 600) this.watchdog.patience = number;
-    else if (command === 'feed' && number >= 10 && number <= 200) {
-      this.axes.override = number / 100;
-      this.axes.replan();
-    } else if (command === 'spindle' && number >= 50 && number <= 150) this.spindle.share = number / 100;
-    else if (command === 'step') this.step(argument);
-    else if (command === 'drive') this.drive(argument);
-    else if (command === 'undrive') this.endDrive();
-    else this.tell({ error: `The control word “${command} ${argument}” is not known.` });
-  }
-
-  private resume(): void {
-    if (this.emergency || this.alarm) return this.tell({ error: 'The machine has stopped; clear that first.' });
-    if (this.lifting) return this.tell({ error: 'The machine lifts by itself; wait until it stands.' });
-    if (this.held) {
-      this.held = undefined;
-      this.axes.holding = this.stopping;
-    } else if (this.word === 'waiting') this.word = 'moving';
-  }
-
-  /** What someone standing at the machine does. */
-  hand(hand: Hand): void {
-    if (hand.hand === 'emergency') {
-      this.emergency = hand.pressed;
-      if (hand.pressed) {
-        // Cut off in full motion, the axes run on unseen, so where they are is no longer sure.
-        if (this.axes.speed > 0) this.homed = false;
-        this.halt('the emergency stop was pressed');
-      }
-    } else if (hand.hand === 'power') {
-      this.halt('it was switched off');
-      this.alarm = undefined;
-      this.emergency = false;
-      this.homed = false;
-      this.spindle.turns = 0;
-      this.reader.restart();
-      this.axes.override = this.spindle.share = 1;
-    } else if (hand.hand === 'spindle') this.turn(hand.turns);
+  protected handDoes(hand: Hand): void {
+    if (hand.hand === 'spindle') this.turn(hand.turns);
     else if (hand.hand === 'paper') this.table.paper = hand.thickness;
     else if (hand.hand === 'stock') {
       const [ll, lr, ur, ul] = hand.corners;
@@ -188,149 +95,8 @@ export class StandInRouter {
     else if (hand.hand === 'tap') this.table.tapped = hand.on;
   }
 
-  /**
-   * Lets time pass.
-   * @param seconds by its own clock. @param real seconds that people and programs around it have felt.
-   */
-  advance(seconds: number, real = seconds): void {
-    this.watch(real);
-    // Small slices, so that waiting lines are read in time whatever the clock's rate.
-    for (let left = seconds; left > 1e-9;) {
-      const slice = Math.min(left, 0.25);
-      left -= slice;
-      this.slice(slice);
-    }
-    const done = this.finished();
-    if (done > this.reported) {
-      this.reported = done;
-      this.tell({ done });
-    }
-  }
-
-  /** What it does by itself when it is left alone: hold, and after a while lift and stop the spindle. */
-  private watch(real: number): void {
-    if (this.driveLeft > 0) {
-      this.driveLeft -= real;
-      if (this.driveLeft <= 0) this.endDrive();
-    }
-    if (this.watchdog.passed(real)) this.leftAlone();
-    if (this.held !== 'unheard' || !this.watchdog.waited(real)) return;
-    if (this.spindle.asked === 0 || this.lifting || this.axes.speed > 0) return;
-    // What waited is given up: the bit has left the cut.
-    const probing = this.word === 'probing';
-    this.forget();
-    if (this.homed && !this.alarm && !this.emergency && !probing && this.axes.position.z < 0) {
-      this.lifting = true;
-      this.axes.holding = false;
-      this.axes.add({ ...this.axes.position, z: 0 }, 0, 0);
-    } else this.spindle.asked = 0;
-  }
-
-  /** The last line whose every move has been made. */
-  private finished(): number {
-    if (this.axes.queued > 0) return this.axes.line > 0 ? this.axes.line - 1 : this.reported;
-    const busy = this.lines.waiting.length > 0 || this.dwell > 0 || this.word === 'waiting' || this.word === 'probing';
-    return busy ? Math.max(0, this.lines.read - 1) : this.lines.read;
-  }
-
-  private slice(seconds: number): void {
-    this.clock += seconds;
-    this.spindle.advance(seconds);
-    let left = seconds;
-    for (let round = 0; round < 10_000 && left > 1e-9; round++) {
-      if (!this.held && !this.stopping) this.readAhead();
-      if (this.axes.queued > 0) {
-        left = this.axes.advance(left, (from, to, rapid, serial) => this.travelled(from, to, rapid, serial));
-        if (this.axes.holding) {
-          if (this.axes.speed > 0) return;
-          if (this.forgetting) this.forget();
-          if (this.stopping) this.stop();
-          return;
-        }
-        if (this.axes.queued > 0) continue;
-      }
-      if (this.alarm) return;
-      if (this.lifting) {
-        this.lifting = false;
-        this.spindle.asked = 0;
-        this.axes.holding = true;
-        return;
-      }
-      if (this.stopping) this.stop();
-      // Held, nothing begins: no move, no dwell, no spindle, no next leg of homing.
-      if (this.held) return;
-      if (this.word === 'homing') this.arrived();
-      if (this.word === 'probing') {
-        // The whole way was made without a touch.
-        this.halt('the probe move ended without a touch; check the clip and the plate');
-        this.tell({ probe: null });
-        return;
-      }
-      if (this.word === 'jogging') this.endOfJog();
-      if (this.dwell > 0) {
-        const t = Math.min(this.dwell, left);
-        this.dwell -= t;
-        left -= t;
-        if (this.dwell > 1e-9) return;
-        this.dwell = 0;
-      }
-      if (this.word === 'waiting') return;
-      const order = this.lines.waiting.shift();
-      if (order) this.perform(order);
-      else if (!this.lines.unread) {
-        if (this.word === 'moving') this.word = 'idle';
-        return;
-      }
-    }
-  }
-
-  /** Reads lines while the axes can look ahead over them; stops at whatever has to wait for the axes to arrive. */
-  private readAhead(): void {
-    if (this.dwell > 0 || ['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
-    while (this.axes.wantsMore && this.lines.waiting.length === 0 && this.lines.next && !this.alarm) {
-      const { line, text } = this.lines.next;
-      if (this.axes.queued === 0) this.reader.at = this.axes.position;
-      let orders: Order[];
-      try {
-        orders = this.reader.read(text);
-      } catch (error) {
-        if (!(error instanceof NotObeyed)) throw error;
-        this.refuse(line, error.message);
-        this.halt(`line ${line} was refused: ${error.message}`);
-        return;
-      }
-      this.lines.took();
-      if (this.word === 'idle' && orders.length > 0) this.word = 'moving';
-      let k = 0;
-      for (; k < orders.length; k++) {
-        const order = orders[k];
-        if (order.order !== 'go') break;
-        if (!this.mayGo(order.to, line)) return;
-        this.axes.add(order.to, order.feed, line);
-      }
-      this.lines.waiting = orders.slice(k);
-    }
-  }
-
-  private mayGo(to: Point, line: number): boolean {
-    if (!this.homed) {
-      this.refuse(line, 'The machine is not homed; home it first.');
-      this.halt('it was asked to move before it was homed');
-      return false;
-    }
-    const out = beyondReach(to, this.as.travel);
-    if (!out) return true;
-    this.refuse(line, `This move leaves the reach of the ${out.toUpperCase()} axis.`);
-    this.halt(`line ${line} would have left the reach of the ${out.toUpperCase()} axis`);
-    return false;
-  }
-
-  private perform(order: Order): void {
-    if (order.order === 'go') {
-      if (!this.mayGo(order.to, this.lines.read)) return;
-      this.axes.add(order.to, order.feed, this.lines.read);
-    } else if (order.order === 'dwell') this.dwell = order.seconds;
-    else if (order.order === 'overrides') this.spindle.overridesOn = order.on;
+  protected perform(order: Order): void {
+    if (order.order === 'overrides') this.spindle.overridesOn = order.on;
     else if (order.order === 'speed') {
       if (this.spindle.asked > 0) this.spindle.asked = order.turns;
     } else if (order.order === 'spindle') {
@@ -341,15 +107,6 @@ export class StandInRouter {
     } else if (order.order === 'change') {
       if (this.spindle.turns > 0 || this.spindle.asked > 0)
         return this.halt('a bit change was asked for with the spindle turning');
-    } else if (order.order === 'wait') this.word = 'waiting';
-    else if (order.order === 'probe') {
-      if (!this.mayGo(order.to, this.lines.read)) return;
-      if (this.bit && (this.table.touching || this.table.contact(this.bit, this.tip(this.axes.position)))) {
-        this.tell({ probe: null });
-        return this.halt('the touch circuit was closed before the probe move began');
-      }
-      this.word = 'probing';
-      this.axes.add(order.to, order.feed, this.lines.read);
     }
   }
 
@@ -367,7 +124,7 @@ export class StandInRouter {
   }
 
   /** What happens on a straight stretch; a returned point is where the axes stop. */
-  private travelled(from: Point, to: Point, rapid: boolean, serial: number): Point | undefined {
+  protected travelled(from: Point, to: Point, rapid: boolean, serial: number): Point | undefined {
     const { bit } = this;
     if (!bit) return undefined;
     const stretch: Stretch = {
@@ -379,166 +136,18 @@ export class StandInRouter {
       serial,
     };
     const spindle = (at: Point): Point => ({ x: at.x, y: at.y, z: at.z + bit.length });
-    if (this.word === 'probing') {
+    if (this.probing) {
       const touched = touchedOn(stretch, bit, this.table);
       if (touched) {
-        this.word = 'moving';
-        this.tell({ probe: spindle(touched) });
+        this.touched(spindle(touched));
         return spindle(touched);
       }
     }
-    if (this.word === 'homing') return undefined;
+    if (this.homing) return undefined;
     const stopped = make(stretch, bit, this.table, this.made);
     if (!stopped) return undefined;
     this.halt(stopped.why);
     return spindle(stopped.at);
-  }
-
-  private home(): void {
-    if (this.emergency) return this.tell({ error: 'The emergency stop is pressed; release it first.' });
-    if (this.held || this.alarm || !this.standing || this.spindle.turns > 0)
-      return this.tell({ error: 'The machine is busy; it can be homed when it stands still with the spindle off.' });
-    this.word = 'homing';
-    const { position: p } = this.axes;
-    this.axes.add({ x: p.x, y: p.y, z: 0 }, 1500, 0);
-    this.axes.add({ x: 0, y: 0, z: 0 }, 3000, 0);
-    this.axes.add({ x: 2, y: 2, z: -2 }, 1000, 0);
-    this.axes.add({ x: 0, y: 0, z: 0 }, 120, 0);
-  }
-
-  private arrived(): void {
-    this.homed = true;
-    this.word = 'idle';
-    this.reader.at = this.axes.position;
-    this.reader.restart();
-  }
-
-  /** Why it may not be moved by hand now. */
-  private notByHand(): string | undefined {
-    if (this.emergency || this.alarm) return 'The machine has stopped; clear that before moving by hand.';
-    if (this.held) return 'The machine is held; let it go on before moving by hand.';
-    if (!this.standing || this.spindle.turns > 0)
-      return 'The machine is busy; it can be moved by hand when it stands still with the spindle off.';
-    return undefined;
-  }
-
-  /** One bounded step by hand: `x dx` or `y dy` or `z dz`, and `f` in mm/min; the next when it stands again. */
-  private step(argument: string): void {
-    const why = this.notByHand();
-    if (why) return this.tell({ error: why });
-    const v = numbers(argument);
-    const by = { x: v.get('x') ?? 0, y: v.get('y') ?? 0, z: v.get('z') ?? 0 };
-    if (Math.max(Math.abs(by.x), Math.abs(by.y), Math.abs(by.z)) > LONGEST_STEP)
-      return this.tell({ error: `A step is at most ${LONGEST_STEP} mm.` });
-    const p = this.axes.position;
-    this.byHand({ x: p.x + by.x, y: p.y + by.y, z: p.z + by.z }, v.get('f') ?? 1000);
-  }
-
-  /** Moves along a direction for as long as it is asked to, again and again: `x1 y0 z0 f1000`. */
-  private drive(argument: string): void {
-    if (this.word === 'jogging' && this.driveLeft > 0) {
-      this.driveLeft = DRIVE_FOR;
-      return;
-    }
-    const why = this.notByHand();
-    if (why) return this.tell({ error: why });
-    const v = numbers(argument);
-    const far = Math.hypot(this.as.travel.x, this.as.travel.y);
-    const p = this.axes.position;
-    this.byHand(
-      { x: p.x + far * (v.get('x') ?? 0), y: p.y + far * (v.get('y') ?? 0), z: p.z + far * (v.get('z') ?? 0) },
-      v.get('f') ?? 1000,
-    );
-    if (this.word === 'jogging') this.driveLeft = DRIVE_FOR;
-  }
-
-  private byHand(to: Point, feed: number): void {
-    this.axes.add(
-      withinReach(to, this.as.travel),
-      // By hand the feed override does not count.
-      Math.min(this.homed ? 6000 : 600, feed) / this.axes.override,
-      0,
-    );
-    if (this.axes.queued > 0) this.word = 'jogging';
-  }
-
-  private endDrive(): void {
-    if (this.driveLeft === 0) return;
-    this.driveLeft = 0;
-    if (this.word !== 'jogging') return;
-    this.stopping = true;
-    this.axes.holding = true;
-    if (this.axes.speed === 0) this.stop();
-  }
-
-  private endOfJog(): void {
-    this.word = 'idle';
-    this.driveLeft = 0;
-    this.reader.at = this.axes.position;
-  }
-
-  /** What waits is forgotten, and the axes stand where they are; the spindle is left as it is. */
-  private forget(): void {
-    this.forgetting = false;
-    this.lines.drop();
-    this.dwell = 0;
-    this.driveLeft = 0;
-    this.axes.drop();
-    this.reader.at = this.axes.position;
-    if (this.word === 'homing') this.homed = false;
-    this.word = 'idle';
-  }
-
-  /** The end of a stop: held no longer, with nothing left to do. */
-  private stop(): void {
-    this.stopping = false;
-    this.lifting = false;
-    this.held = undefined;
-    this.forget();
-    this.axes.holding = false;
-  }
-
-  private halt(why: string): void {
-    this.stop();
-    this.spindle.asked = 0;
-    if (this.emergency) this.spindle.turns = 0;
-    this.alarm = why;
-    this.tell({ alarm: why });
-  }
-
-  private refuse(line: number, why: string): void {
-    this.tell({ refused: line, why });
-  }
-
-  state(): RouterState {
-    const p = this.axes.position;
-    const offset = this.reader.systems[this.reader.system];
-    return {
-      word: this.stateWord(),
-      alarm: this.alarm,
-      machine: rounded(p),
-      work: rounded({ x: p.x - offset.x, y: p.y - offset.y, z: p.z - offset.z }),
-      line: this.axes.line,
-      done: this.finished(),
-      homed: this.homed,
-      spindle: Math.round(this.spindle.turns),
-      override: Math.round(this.axes.override * 100),
-      spindleOverride: Math.round(this.spindle.share * 100),
-      touching: this.table.touching,
-      clock: this.clock,
-      held: this.held,
-    };
-  }
-
-  private stateWord(): MachineWord {
-    if (this.emergency) return 'emergency';
-    if (this.alarm) return 'alarm';
-    if (this.lifting) return 'moving';
-    if (this.held) return this.axes.speed > 0 ? 'slowing' : 'held';
-    if (this.stopping) return 'slowing';
-    if (this.word === 'waiting') return 'waiting';
-    if (this.word === 'idle') return this.lines.unread ? 'moving' : this.homed ? 'idle' : 'unhomed';
-    return this.word;
   }
 
   /** What someone beside the machine sees: where things lie on the table. The job never uses it. */
@@ -555,14 +164,4 @@ export class StandInRouter {
       spindle: Math.round(spindle.turns),
     };
   }
-}
-
-/** `x1 y-2 f300` as letters and numbers. */
-function numbers(argument: string): Map<string, number> {
-  return new Map([...argument.matchAll(/([xyzf])\s*(-?[\d.]+)/g)].map((m) => [m[1], Number(m[2])]));
-}
-
-function rounded({ x, y, z }: Point): Point {
-  const r = (v: number) => Math.round(v * 1e4) / 1e4;
-  return { x: r(x), y: r(y), z: r(z) };
 }

@@ -1,4 +1,4 @@
-import type { Point } from './axes.ts';
+import type { Point } from '../../../stand-in/axes.ts';
 import type { MadeMoves } from './made-moves.ts';
 import { Marks } from './marks.ts';
 import { SPOILBOARD_TOP, type Table } from './table.ts';

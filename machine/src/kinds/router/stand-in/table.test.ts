@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest';
-import { Axes } from './axes.ts';
+import { Axes } from '../../../stand-in/axes.ts';
 import { PLATE, SPOILBOARD_TOP, Table } from './table.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 

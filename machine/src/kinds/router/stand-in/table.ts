@@ -1,4 +1,4 @@
-import type { Point } from './axes.ts';
+import type { Point } from '../../../stand-in/axes.ts';
 import { DOME, type MadeAs } from './made-as.ts';
 import { type FittedBit, Workpiece } from './workpiece.ts';
 

@@ -1,4 +1,4 @@
-import type { Point } from './axes.ts';
+import type { Point } from '../../../stand-in/axes.ts';
 import { Marks, type Sprung } from './marks.ts';
 
 /** A bit as it stands in the simulated spindle. */

@@ -4,7 +4,8 @@
   import type { BaseTool } from '@kerbe/core/document/tool';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { StandInView } from './stand-in-view.svelte';
+  import { StandInView } from '../stand-in-view.svelte';
+  import type { Look } from './look';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
@@ -23,7 +24,7 @@
   const feed = useBench();
   /** Thickness of a slip of paper, mm. */
   const PAPER = 0.1;
-  const view = new StandInView(() => feed.bench);
+  const view = new StandInView<Look>(() => feed.bench);
   $effect(() => view.watch());
   const look = $derived(view.look);
   const byHand = $derived(dialectOf(routerOf(session.job.bench)).spindle === 'operator');

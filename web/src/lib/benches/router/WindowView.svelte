@@ -2,12 +2,13 @@
   import { zeroOf } from '@kerbe/core/stock/stock';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { StandInView } from './stand-in-view.svelte';
+  import { StandInView } from '../stand-in-view.svelte';
+  import type { Look } from './look';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   const { session } = useWorkplace();
   const feed = useBench();
-  const view = new StandInView(() => feed.bench);
+  const view = new StandInView<Look>(() => feed.bench);
   $effect(() => view.watch());
   const unit = $derived(session.job.unit);
   const look = $derived(view.look);

@@ -40,6 +40,7 @@
       eye: 'by eye',
       sight: 'by sight',
       stop: 'by the corner stop',
+      felt: 'felt by the machine',
     })[method];
   const told = (part: ZeroPart) =>
     `${clockTime(part.at)}${part.by ? ` by ${part.by}` : ''}, ${where(part)}, with ${part.bit.name}`;

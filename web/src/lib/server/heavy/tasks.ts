@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { importSvg, pageOfSvg } from '@kerbe/core/artwork/svg';
 import { JobSchema } from '@kerbe/core/job/job';
+import { VariantSchema } from '@kerbe/core/machines/program-variant';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
 import { assetsOf, hashOf, keepAsset } from '../assets.ts';
@@ -64,8 +65,8 @@ export const TASKS = {
   },
 
   /** Makes a revision's programs and lays them out for the runner. */
-  async programs(id: string, revision: string, date: string) {
-    return makePrograms(openOnce(), id, revision, date);
+  async programs(id: string, revision: string, date: string, variant: string) {
+    return makePrograms(openOnce(), id, revision, date, VariantSchema.parse(JSON.parse(variant)));
   },
 } satisfies Record<string, (...args: string[]) => Promise<unknown>>;
 

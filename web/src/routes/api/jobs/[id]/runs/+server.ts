@@ -12,7 +12,8 @@ const StartSchema = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   /** Of the check whose findings were shown. */
   token: text(60),
-  takeUp: z.object({ run: z.uuid(), line: z.number().int().min(0).max(10_000_000) }).optional(),
+  /** Without a line it is what is left of that run, a program of its own. */
+  takeUp: z.object({ run: z.uuid(), line: z.number().int().min(0).max(10_000_000).optional() }).optional(),
 });
 
 /** Starts the program that was checked, or takes up a run of it that broke off. */

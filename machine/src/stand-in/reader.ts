@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- the modes of one controller, which every word of a block may change */
 import { G_GROUP, M_GROUP, NotObeyed, split } from './block-words.ts';
 
 /** A place in machine coordinates, mm. */
@@ -16,6 +17,8 @@ export type Order =
   /** A new speed for a spindle that turns; one that stands keeps standing. */
   | { order: 'speed'; turns: number }
   | { order: 'overrides'; on: boolean }
+  /** A relay: M7 and M8 switch one on, M9 off. */
+  | { order: 'relay'; on: boolean }
   | { order: 'change'; bit: number }
   | { order: 'wait' }
   | { order: 'end' };
@@ -43,6 +46,8 @@ export class Reader {
   /** Where the last block ends. */
   at: Place = { x: 0, y: 0, z: 0 };
   system = 0;
+  /** What G92 has put on top of them. */
+  private shift: Place = { x: 0, y: 0, z: 0 };
   private inch = false;
   private incremental = false;
   private plane: 17 | 18 | 19 = 17;
@@ -54,8 +59,16 @@ export class Reader {
   private held: Partial<Record<'z' | 'r' | 'p' | 'q', number>> = {};
   private startHeight = 0;
 
+  /** Machine coordinates of the zero that counts now. */
+  get zero(): Place {
+    const { x, y, z } = this.systems[this.system];
+    const { shift } = this;
+    return { x: x + shift.x, y: y + shift.y, z: z + shift.z };
+  }
+
   /** As after switching on; the coordinate systems stay. */
   restart(): void {
+    this.shift = { x: 0, y: 0, z: 0 };
     Object.assign(this, { inch: false, incremental: false, plane: 17, motion: 1, feed: 0, system: 0, held: {} });
     this.backToStart = true;
   }
@@ -74,9 +87,24 @@ export class Reader {
   }
 
   private remembered() {
-    const { at, system, inch, incremental, plane, motion, feed, turns, selected, backToStart, startHeight } = this;
+    const { at, shift, system, inch, incremental, plane, motion, feed, turns, selected, backToStart, startHeight } =
+      this;
     const held = { ...this.held };
-    return { at, system, inch, incremental, plane, motion, feed, turns, selected, backToStart, startHeight, held };
+    return {
+      at,
+      shift,
+      system,
+      inch,
+      incremental,
+      plane,
+      motion,
+      feed,
+      turns,
+      selected,
+      backToStart,
+      startHeight,
+      held,
+    };
   }
 
   private obey(words: [letter: string, value: number][]): Order[] {
@@ -129,6 +157,8 @@ export class Reader {
     const spindle = m.get(7);
     if (spindle !== undefined) orders.push({ order: 'spindle', turns: spindle === 5 ? 0 : this.turns });
     else if (s !== undefined) orders.push({ order: 'speed', turns: s });
+    const relay = m.get(8);
+    if (relay !== undefined) orders.push({ order: 'relay', on: relay !== 9 });
     // 9, 10: overrides, dwell.
     const overrides = m.get(9);
     if (overrides !== undefined) orders.push({ order: 'overrides', on: overrides === 48 });
@@ -151,14 +181,20 @@ export class Reader {
     // 19: home, and setting a coordinate system.
     const called = g.get(1) as Motion | undefined;
     if (single === 10) this.setSystem(take);
-    else if (single === 28 || single === 30) {
+    else if (single === 92 || single === 92.1) {
+      if (called !== undefined) throw new NotObeyed(`G${single} and G${called} may not share a block.`);
+      this.setShift(single, take, axes);
+    } else if (single === 28 || single === 30) {
       if (called !== undefined) throw new NotObeyed(`G${single} and G${called} may not share a block.`);
       if (axes) orders.push(this.go(this.target(take, false), 0));
       orders.push(this.go({ x: 0, y: 0, z: 0 }, 0));
     }
     // 20: motion.
     const asked =
-      called ?? (axes && single !== 10 && single !== 28 && single !== 30 && single !== 4 ? this.motion : undefined);
+      called ??
+      (axes && single !== 10 && single !== 28 && single !== 30 && single !== 4 && single !== 92
+        ? this.motion
+        : undefined);
     if (single === 53 && asked !== 0 && asked !== 1) throw new NotObeyed('G53 goes with G0 or G1 only.');
     if (asked !== undefined) {
       if (called !== undefined && single === 10) throw new NotObeyed(`G10 and G${called} may not share a block.`);
@@ -168,7 +204,8 @@ export class Reader {
     const stop = m.get(4);
     if (stop === 2 || stop === 30) {
       orders.push({ order: 'spindle', turns: 0 }, { order: 'overrides', on: true }, { order: 'end' });
-      // NISTIR 6556 §3.6.1: units stay as they are.
+      // NISTIR 6556 §3.6.1: units stay as they are, what G92 said does not.
+      this.shift = { x: 0, y: 0, z: 0 };
       Object.assign(this, { system: 0, plane: 17, incremental: false, motion: 1 });
     } else if (stop !== undefined) orders.push({ order: 'wait' });
 
@@ -187,7 +224,7 @@ export class Reader {
   }
 
   private target(take: (letter: string) => number | undefined, direct: boolean): Place {
-    const zero = direct ? { x: 0, y: 0, z: 0 } : this.systems[this.system];
+    const zero = direct ? { x: 0, y: 0, z: 0 } : this.zero;
     const along = (axis: Axis): number => {
       const word = take(axis.toUpperCase());
       if (word === undefined) return this.at[axis];
@@ -295,7 +332,7 @@ export class Reader {
     if (this.plane !== 17) throw new NotObeyed('Drilling cycles work in the XY plane only; give G17 first.');
     if (this.feed <= 0) throw new NotObeyed('A feed F is needed before this move.');
     if (!has('X', 'Y', 'Z')) throw new NotObeyed('This drilling cycle names no axis.');
-    const zero = this.systems[this.system];
+    const { zero } = this;
     const number = (letter: 'Z' | 'R' | 'P' | 'Q', key: keyof Reader['held'], value: (word: number) => number) => {
       const word = take(letter);
       if (word !== undefined) this.held[key] = value(word);
@@ -340,6 +377,22 @@ export class Reader {
       go({ z: this.backToStart ? Math.max(this.startHeight, r) : r }, 0);
     }
     return out;
+  }
+
+  /** G92 says what the place is called where the machine stands, along the axes it names; G92.1 takes that away (§3.5.18). */
+  private setShift(word: number, take: (letter: string) => number | undefined, axes: boolean): void {
+    if (word === 92.1) {
+      this.shift = { x: 0, y: 0, z: 0 };
+      return;
+    }
+    if (!axes) throw new NotObeyed('G92 needs an axis.');
+    const system = this.systems[this.system];
+    const shift = { ...this.shift };
+    for (const axis of ['x', 'y', 'z'] as const) {
+      const said = take(axis.toUpperCase());
+      if (said !== undefined) shift[axis] = this.at[axis] - this.mm(said) - system[axis];
+    }
+    this.shift = shift;
   }
 
   private setSystem(take: (letter: string) => number | undefined): void {

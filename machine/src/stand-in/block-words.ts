@@ -9,7 +9,7 @@ export class NotObeyed extends Error {
  */
 export const G_GROUP = new Map<number, number>();
 for (const [group, words] of [
-  [0, [4, 10, 28, 30, 53]],
+  [0, [4, 10, 28, 30, 53, 92, 92.1]],
   [1, [0, 1, 2, 3, 38.2, 80, 81, 82, 83]],
   [2, [17, 18, 19]],
   [3, [90, 91]],

@@ -1,0 +1,30 @@
+import type { Dwells } from './plan.ts';
+import type { Path } from './path.ts';
+
+/** How the strokes of a path begin where the tool pierces, each standing with its power on before it goes along. */
+export interface Piercing {
+  /** How long it stands, s. */
+  delay: number;
+  /** Points at which the tool has gone down until it touched the surface, from which its height counts. */
+  touches: readonly number[];
+  /** Points at which strokes end that are gone along at one height, and not as high over the surface as it lies. */
+  level: readonly number[];
+  /** On which side of its way the scrap lies, in which it may be pierced anew. */
+  scrapOnLeft: boolean;
+}
+
+/** Where a path stands before a stroke: the last points without power. */
+export function strokeStarts({ power }: Pick<Path, 'power'>): number[] {
+  const out: number[] = [];
+  for (let i = 1; i < power.length; i++) if (power[i] > 0 && power[i - 1] === 0) out.push(i - 1);
+  return out;
+}
+
+/**
+ * The waits of a path whose strokes begin by piercing.
+ * @param more what the machine takes besides at each: until its arc stands, and to touch off, s.
+ */
+export const pierceWaits = (path: Path, { delay }: Piercing, more: number): Dwells => ({
+  points: strokeStarts(path),
+  seconds: delay + more,
+});

@@ -1,0 +1,10 @@
+/** What a plasma table's bench can be at besides what every bench can be. */
+export const PLASMA_STATES = ['finding-sheet', 'feeling-sheet'] as const;
+
+/** Those of them that can be held, and gone on with. */
+export const PLASMA_HOLDABLE = [
+  'finding-sheet',
+  'feeling-sheet',
+] as const satisfies readonly (typeof PLASMA_STATES)[number][];
+
+export const PLASMA_COMMANDS = ['nozzle-in', 'point-zero', 'point-edge', 'edge-free', 'feel-sheet'] as const;
