@@ -20,6 +20,8 @@ import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { p99, waitsUnderLoad } from './bench-load.ts';
+import { linksAcross, lowOverFreed } from './freed-travel.ts';
+import { SHEET, torchJob } from './torch-jobs.ts';
 import { letterPage } from './bench-page.ts';
 import type { CutReport } from './cut.ts';
 import { searchLinks } from './long-search.ts';
@@ -83,6 +85,7 @@ const PARTS: Record<string, (folder: string) => Promise<void>> = {
   pages: cutting,
   walls: accuracy,
   jobs: wholeJobs,
+  torch,
   answers: (folder) => answering(`${folder}/shop`),
   '--page': (folder) => pageOfAJob(`${folder}/page`),
 };
@@ -277,6 +280,46 @@ async function wholeJobs(): Promise<void> {
   carveField([{ path, leaves: { kind: 'groove', profile: vProfile(60, 0, 6) } }], 600, 400, 0.1);
   const picture = performance.now() - t;
   row('Carving picture, 600 × 400 mm at 0.1 mm, 200,000 moves', `${picture.toFixed(0)} ms`, within(picture, 5000));
+}
+
+/** Kerfs with their leads, order and links against a profile of the same page, against a long search, and over freed pieces. */
+async function torch(folder: string): Promise<void> {
+  const file = `${folder}/torch.svg`;
+  writeFileSync(file, letterPage(400));
+  const cut = (args: string): CutReport => {
+    const made = spawnSync(`${ROOT}/kerbe`, ['cut', ...args.split(' '), '--out', `${folder}/out.nc`], {
+      encoding: 'utf8',
+    });
+    if (made.status !== 0) throw new Error(made.stderr);
+    return JSON.parse(made.stdout) as CutReport;
+  };
+  const arc = `plasma ${file} --kerf 1 --lead arc:2 --pierce-height 3.8 --pierce-delay 0.5 --cut-height 1.5 --feed 2500 --thickness 2 --side outside`;
+  const shares = Array.from({ length: ROUNDS }, () => {
+    const { compute_ms } = cut(`profile ${file} --bit end:1 --depth 2 --depth-per-pass 2`);
+    return { share: cut(arc).compute_ms / compute_ms, profile: compute_ms };
+  }).sort((a, b) => a.share - b.share);
+  const { share, profile } = shares[shares.length >> 1];
+  row(
+    '400 letters by plasma, leads and order among it',
+    `${share.toFixed(2)} × their profile (${profile.toFixed(0)} ms)`,
+    {
+      is: share,
+      most: 2,
+      wanted: 'at most 2 ×',
+    },
+  );
+  const clipper = await clipperFromDisk();
+  let [low, ours, best] = [0, 0, 0];
+  for (let seed = 1; seed <= 500; seed++) {
+    const made = await torchJob(seed, clipper);
+    low += lowOverFreed(made, SHEET, 35);
+    if (seed > 20) continue;
+    ours += linksAcross(made.path);
+    // What it finds may go over freed pieces, and before what lies inside: links under those rules can only be longer.
+    best += searchLinks(made.path, false).best;
+  }
+  row('Travel low over a piece that was cut free, 500 seeded jobs', String(low), { is: low, most: 0, wanted: 'none' });
+  row('Their links, of 20 of them', `${ours.toFixed(0)} mm, ${(ours / best).toFixed(2)} × the best of a long search that keeps no such rules`, { is: ours / best, most: 1.15, wanted: 'at most 1.15 ×' }); // prettier-ignore
 }
 
 /** How soon the bench and the pages answer while others compute. */

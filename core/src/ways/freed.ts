@@ -8,6 +8,7 @@ import { contains } from '../geometry/outline.ts';
 interface Piece {
   points: Float64Array;
   bounds: Bounds;
+  hull: Float64Array;
   /** Corners of the smallest convex outline round it, a room outside it. */
   corners: number[];
 }
@@ -37,7 +38,13 @@ export class Freed {
   constructor(private readonly settings: LinkSettings) {}
 
   add(points: Float64Array, bounds: Bounds): void {
-    this.pieces.push({ points, bounds, corners: widened(hull(points), this.settings.room) });
+    const convex = hull(points);
+    this.pieces.push({
+      points,
+      bounds,
+      hull: Float64Array.from(convex),
+      corners: widened(convex, this.settings.room),
+    });
   }
 
   /** Whether a straight way at the height of links would pass over a piece that was cut free. */
@@ -62,6 +69,11 @@ export class Freed {
 
   /** The shortest way at the height of links over the corners of what is in the way (Dijkstra 1959). */
   private round(ax: number, ay: number, bx: number, by: number, met: Piece[]): number[] | undefined {
+    // Round a piece its convex outline is enough, unless an end lies in a bay of it.
+    const kept = ({ points, bounds, hull: convex }: Piece) => ({
+      points: contains(convex, ax, ay) || contains(convex, bx, by) ? points : convex,
+      bounds,
+    });
     const looked = [...met];
     for (let tries = 0; tries < 3; tries++) {
       const xy = [ax, ay, bx, by, ...looked.flatMap(({ corners }) => corners)];
@@ -69,6 +81,7 @@ export class Freed {
       const cost = new Array<number>(n).fill(Infinity);
       const from = new Array<number>(n).fill(-1);
       const done = new Array<boolean>(n).fill(false);
+      const inTheWay = looked.map(kept);
       cost[0] = 0;
       for (;;) {
         let here = -1;
@@ -80,7 +93,7 @@ export class Freed {
           if (done[k]) continue;
           const then = cost[here] + Math.hypot(xy[2 * k] - xy[2 * here], xy[2 * k + 1] - xy[2 * here + 1]);
           if (then >= cost[k]) continue;
-          if (looked.some((piece) => over(piece, xy[2 * here], xy[2 * here + 1], xy[2 * k], xy[2 * k + 1]))) continue;
+          if (inTheWay.some((piece) => over(piece, xy[2 * here], xy[2 * here + 1], xy[2 * k], xy[2 * k + 1]))) continue;
           [cost[k], from[k]] = [then, here];
         }
       }
@@ -105,7 +118,13 @@ export class Freed {
 }
 
 /** Whether a straight line passes over a piece by more than its edge. */
-function over({ points, bounds }: Piece, ax: number, ay: number, bx: number, by: number): boolean {
+function over(
+  { points, bounds }: Pick<Piece, 'points' | 'bounds'>,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+): boolean {
   if (Math.max(ax, bx) < bounds.minX || Math.min(ax, bx) > bounds.maxX) return false;
   if (Math.max(ay, by) < bounds.minY || Math.min(ay, by) > bounds.maxY) return false;
   const [dx, dy] = [bx - ax, by - ay];
@@ -154,7 +173,7 @@ function hull(points: Float64Array): number[] {
 }
 
 /** At most so many corners: a round piece has hundreds. */
-const MOST_CORNERS = 16;
+const MOST_CORNERS = 10;
 
 /** The corners of a convex outline, a room outside it. */
 function widened(hull: readonly number[], room: number): number[] {

@@ -7,6 +7,8 @@ export interface KerfLoop {
   points: Float64Array;
   /** What is thrown away lies inside it: a hole, and what drops out of it. */
   scrapInside: boolean;
+  /** It goes round what the area leaves out. */
+  hole: boolean;
   bounds: Bounds;
   /** What it encloses, mm². */
   area: number;
@@ -38,7 +40,14 @@ export function kerfLoops(area: Loops, { side, offset, keptOnRight }: KerfSettin
     // Kept inside and on the right: clockwise.
     const clockwise = scrapInside !== keptOnRight;
     const points = signedArea(loop) > 0 === clockwise ? turned(loop) : loop;
-    return { points, scrapInside, bounds: boundsOf([{ points }])!, area: Math.abs(signedArea(loop)), within: -1 };
+    return {
+      points,
+      scrapInside,
+      hole: !outer,
+      bounds: boundsOf([{ points }])!,
+      area: Math.abs(signedArea(loop)),
+      within: -1,
+    };
   });
   const bySize = loops.map((_, k) => k).sort((a, b) => loops[a].area - loops[b].area);
   bySize.forEach((k, i) => {

@@ -1,6 +1,6 @@
 import { ArcLength } from '../geometry/arc-length.ts';
-import { Clearance } from '../geometry/clearance.ts';
 import { contains } from '../geometry/outline.ts';
+import Flatbush from 'flatbush';
 import { ClosePoints } from './close-points.ts';
 import type { KerfLoop } from './kerf-loops.ts';
 
@@ -34,6 +34,8 @@ const STRETCHES = 6;
 const SPREAD = 12;
 /** Chords of an arc stay this close to it, mm: arcs are found again in them. */
 const CHORD = 0.002;
+/** Room that leads keep from other lines even where no kerf is said, mm. */
+const LEAST_ROOM = 0.5;
 /** How near a lead may come to a wall, as a share of what a straight wall beside it leaves. */
 const BENT = 0.35;
 
@@ -47,7 +49,7 @@ const BENT = 0.35;
  */
 export function scrapLeads(loops: readonly KerfLoop[], settings: LeadSettings, pieces = 1): ScrapLead[][] {
   if (loops.length === 0) return [];
-  const edges = Clearance.ofLoops(loops.map(({ points }) => points));
+  const edges = new Edges(loops);
   const laid = new ClosePoints(Math.max(settings.kerf, 0.1));
   const measured = loops.map(({ points }) => new ArcLength(points));
   const chosen = startsOf(measured, settings.starts);
@@ -74,7 +76,7 @@ export function scrapLeads(loops: readonly KerfLoop[], settings: LeadSettings, p
       if (loop.scrapInside || pieces > 1 || settings.out === 0) lead.out = [];
       else lead.out = leadOut(loop, along, lead, edges, laid, settings);
       const { x, y } = along.pointAt(lead.start);
-      for (const points of [between(lead.in, x, y, settings.kerf), between(lead.out, x, y, settings.kerf)])
+      for (const points of [lead.in, lead.out].map((way) => between(way, x, y, Math.max(settings.kerf, 0.1))))
         for (let i = 0; i < points.length; i += 2) laid.add(points[i], points[i + 1]);
       out.push(lead);
     }
@@ -150,21 +152,66 @@ function clear(
   points: readonly number[],
   loop: KerfLoop,
   { x, y, dx, dy }: { x: number; y: number; dx: number; dy: number },
-  edges: Clearance,
+  edges: Edges,
   laid: ClosePoints,
   { kerf, sheet }: LeadSettings,
 ): boolean {
-  const all = between(points, x, y, Math.min(kerf / 2, 0.5));
+  const all = between(points, x, y, Math.max(0.1, Math.min(kerf / 2, 0.5)));
+  const room = Math.max(kerf, LEAST_ROOM);
   for (let i = 0; i < all.length; i += 2) {
     const [px, py] = [all[i], all[i + 1]];
     if (px < kerf / 2 || py < kerf / 2 || px > sheet.length - kerf / 2 || py > sheet.width - kerf / 2) return false;
     // How far a straight wall along the way would be off.
     const off = Math.abs((px - x) * dy - (py - y) * dx);
-    if (edges.at(px, py) < Math.min(kerf, BENT * off)) return false;
+    const { own, other } = edges.near(px, py, room, loop);
+    // Its own wall is left as it leads away from it; of all others it keeps a kerf.
+    if (own < Math.min(room, BENT * off) || other < room) return false;
     if (laid.near(px, py)) return false;
-    if (contains(loop.points, px, py) !== loop.scrapInside && off > 1e-6) return false;
+    // Nowhere on the way does it cross its wall, so where it begins tells for all of it.
+    if (i === 0 && off > 1e-6 && contains(loop.points, px, py) !== loop.scrapInside) return false;
   }
   return true;
+}
+
+/** The moves of all loops, found by place. */
+class Edges {
+  private readonly index: Flatbush;
+  private readonly ends: Float64Array;
+  private readonly owners: readonly KerfLoop[];
+
+  constructor(loops: readonly KerfLoop[]) {
+    const n = loops.reduce((sum, { points }) => sum + points.length / 2, 0);
+    this.index = new Flatbush(n);
+    this.ends = new Float64Array(4 * n);
+    const owners: KerfLoop[] = [];
+    for (const loop of loops) {
+      const { points } = loop;
+      for (let m = points.length, i = 0, j = m - 2; i < m; j = i, i += 2) {
+        const [ax, ay, bx, by] = [points[j], points[j + 1], points[i], points[i + 1]];
+        this.ends.set([ax, ay, bx, by], 4 * owners.length);
+        owners.push(loop);
+        this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+      }
+    }
+    this.index.finish();
+    this.owners = owners;
+  }
+
+  /** Distances from a place to a loop and to the nearest of all others, mm; further than `within` they are only known to be. */
+  near(x: number, y: number, within: number, loop: KerfLoop): { own: number; other: number } {
+    let [own, other] = [Infinity, Infinity];
+    const { ends } = this;
+    for (const k of this.index.search(x - within, y - within, x + within, y + within)) {
+      const [ax, ay] = [ends[4 * k], ends[4 * k + 1]];
+      const [dx, dy] = [ends[4 * k + 2] - ax, ends[4 * k + 3] - ay];
+      const l2 = dx * dx + dy * dy;
+      const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
+      const d = Math.hypot(x - ax - t * dx, y - ay - t * dy);
+      if (this.owners[k] === loop) own = Math.min(own, d);
+      else other = Math.min(other, d);
+    }
+    return { own, other };
+  }
 }
 
 /** The way out beside a part's outside: as the way in, turned round; shorter where there is no room, or none. */
@@ -172,7 +219,7 @@ function leadOut(
   loop: KerfLoop,
   along: ArcLength,
   { start }: ScrapLead,
-  edges: Clearance,
+  edges: Edges,
   laid: ClosePoints,
   settings: LeadSettings,
 ): number[] {

@@ -17,7 +17,7 @@ import { type CutPart, cutPart, nothingToCut } from '../cut-part.ts';
 import { areaKept } from './area-kept.ts';
 import type { PlasmaFacts } from './facts.ts';
 import type { PlasmaCut } from './fields.ts';
-import { missed, smallestDetail } from './missed.ts';
+import { closes, missed } from './missed.ts';
 
 /** Room beside what was cut free when it is gone round, mm. */
 const ROOM = 3;
@@ -142,7 +142,7 @@ export function burnt(
     shorter: leads.flat().filter(({ share }) => share > 0 && share < 1).length,
     noLead: cut.lead.kind === 'none' ? 0 : leads.flat().filter(({ share }) => share === 0).length,
     ...missed(area, side, cut.kerf, clipper),
-    smallest: smallestDetail(area, side, cut.kerf, clipper),
+    closes: cut.by === 'here' && closes(area, loops),
     tooSmall: small.map((loop) => ({ ...middle(loop), diameter: across(loop) })),
     islands,
     overlaps: cut.side === 'nested' ? Number(crossing) : overlaps,

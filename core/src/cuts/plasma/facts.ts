@@ -11,8 +11,8 @@ export interface PlasmaFacts {
   narrow: readonly Float64Array[];
   /** Among them a slot or a hole that closes, or parts that grow together. */
   closes: boolean;
-  /** The smallest detail that is cut, across, mm; null where there is none. */
-  smallest: number | null;
+  /** Some of what stays is no wider than two kerfs. */
+  fine: boolean;
   /** Holes that are smaller than the sheet lets come out. */
   tooSmall: { x: number; y: number; diameter: number }[];
   /** Islands that would drop out of what is cut. */

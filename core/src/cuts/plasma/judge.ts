@@ -11,8 +11,6 @@ import type { PlasmaCut } from './fields.ts';
 
 type Judged = JudgedCut<PlasmaCut, PlasmaFacts, Nozzle>;
 
-/** Details finer than so many kerfs are burnt away at their edges: a finer nozzle is worth a word. */
-const FINE = 2;
 /** A usual bar in thin plate, mm: about 1/8 in (common practice). */
 export const USUAL_BRIDGE = 3.2;
 
@@ -86,7 +84,7 @@ function judgeDetail({ job, cut, index, result }: Judged): Remark[] {
     return (found?.by === 'row' || found?.by === 'between') && found.row.kerf < cut.kerf - 1e-6;
   });
   const remedies = finer ? [{ label: `Use ${finer.name}`, patch: setCut(index, withNozzle(finer, stock)) }] : [];
-  const { narrow, closes, smallest } = facts;
+  const { narrow, closes, fine } = facts;
   if (closes)
     return [
       remark(
@@ -101,9 +99,9 @@ function judgeDetail({ job, cut, index, result }: Judged): Remark[] {
     return [
       remark(cut, 'narrow', 'advice', `${narrow.length === 1 ? 'One sharp inner corner comes' : `${narrow.length} sharp inner corners come`} out blunter than drawn, as far as the kerf of ${mm(cut.kerf)} reaches into them; they are marked on the sheet.`, remedies), // prettier-ignore
     ];
-  if (smallest !== null && smallest <= FINE * cut.kerf)
+  if (fine)
     return [
-      remark(cut, 'fine', 'advice', `Some of it is no wider than ${mm(smallest)}, and the kerf is ${mm(cut.kerf)}; a nozzle for fine cuts would keep it cleaner.`, remedies), // prettier-ignore
+      remark(cut, 'fine', 'advice', `Some of what stays is no wider than two kerfs of ${mm(cut.kerf)}; a nozzle for fine cuts would keep it cleaner.`, remedies), // prettier-ignore
     ];
   return [];
 }

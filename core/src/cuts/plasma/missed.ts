@@ -1,47 +1,61 @@
 import type { Clipper, Loops } from '../../geometry/clipper.ts';
 import { signedArea } from '../../geometry/outline.ts';
+import { regionsOf } from '../../geometry/regions.ts';
+import type { KerfLoop } from '../../ways/kerf-loops.ts';
+import { shapeKey, shiftLoops } from '../../geometry/same-shape.ts';
 
 type Side = 'outside' | 'inside' | 'on';
 
 /** Places smaller than this share of a kerf squared are no more than corners that come out round. */
 const SHOWS = 0.5;
 
-/**
- * Places that the kerf is too wide for, sharp inner corners among them, and whether any closes altogether: a slot, a hole,
- * what lies between parts.
- */
-export function missed(
-  area: Loops,
-  side: Side,
-  kerf: number,
-  clipper: Clipper,
-): { narrow: Float64Array[]; closes: boolean } {
-  if (side === 'on' || kerf === 0 || area.length === 0) return { narrow: [], closes: false };
-  const r = kerf / 2;
-  const kept = clipper.offset(clipper.offset(area, side === 'inside' ? -r : r), side === 'inside' ? r : -r);
-  const lost = side === 'inside' ? clipper.difference(area, kept) : clipper.difference(kept, area);
-  return {
-    narrow: lost.filter((loop) => signedArea(loop) > SHOWS * kerf * kerf),
-    closes: kept.length !== area.length,
-  };
+/** What a kerf leaves otherwise than drawn. */
+export interface Missed {
+  /** Places that the kerf is too wide for, sharp inner corners among them. */
+  narrow: Float64Array[];
+  /** Some of what stays is narrower than so many kerfs: strokes and bridges. */
+  fine: boolean;
 }
 
-/** Sizes of details that are looked for, as multiples of the kerf, the finest first. */
-const DETAILS = [1.5, 2, 3, 4];
+/** Stays narrower than so many kerfs, and is burnt at both its edges. */
+const FINE = 2;
 
 /**
- * How fine the finest detail is that stays of what is cut, mm: strokes and bridges narrower than it are there, and none
- * narrower than the one before. Nothing where even four kerfs find none.
+ * Looks at each piece of an area by itself, equal ones once.
+ * @param area what is kept, or cut out where its side is `inside`.
  */
-export function smallestDetail(area: Loops, side: Side, kerf: number, clipper: Clipper): number | null {
-  if (area.length === 0 || kerf === 0) return null;
-  for (const times of DETAILS) {
-    const r = (times * kerf) / 2;
-    const kept =
-      side === 'inside'
-        ? clipper.difference(clipper.offset(clipper.offset(area, r), -r), area)
-        : clipper.difference(area, clipper.offset(clipper.offset(area, -r), r));
-    if (kept.some((loop) => signedArea(loop) > SHOWS * kerf * kerf * times)) return times * kerf;
+export function missed(area: Loops, side: Side, kerf: number, clipper: Clipper): Missed {
+  const out: Missed = { narrow: [], fine: false };
+  if (side === 'on' || kerf === 0) return out;
+  const known = new Map<string, Missed>();
+  for (const { loops, bounds } of regionsOf(area)) {
+    const { minX, minY } = bounds;
+    const key = shapeKey(loops, minX, minY);
+    let found = known.get(key);
+    if (!found) known.set(key, (found = ofPiece(shiftLoops(loops, -minX, -minY), side, kerf, clipper)));
+    out.narrow.push(...shiftLoops(found.narrow, minX, minY));
+    out.fine ||= found.fine;
   }
-  return null;
+  return out;
+}
+
+function ofPiece(piece: Loops, side: Side, kerf: number, clipper: Clipper): Missed {
+  const shows = (loops: Loops, times: number) => loops.filter((loop) => signedArea(loop) > SHOWS * kerf * kerf * times);
+  const moved = (by: number) => clipper.offset(clipper.offset(piece, by), -by);
+  const grown = (by: number) => clipper.difference(moved(by), piece);
+  const shrunk = (by: number) => clipper.difference(piece, moved(-by));
+  const [r, f] = [kerf / 2, (FINE * kerf) / 2];
+  return side === 'inside'
+    ? { narrow: shows(shrunk(r), 1), fine: shows(grown(f), FINE).length > 0 }
+    : { narrow: shows(grown(r), 1), fine: shows(shrunk(f), FINE).length > 0 };
+}
+
+/**
+ * Whether some loop is gone once the lines are moved by half a kerf: a slot or a hole has closed, or parts have grown
+ * together.
+ */
+export function closes(area: Loops, moved: readonly Pick<KerfLoop, 'hole'>[]): boolean {
+  const holes = area.filter((loop) => signedArea(loop) < 0).length;
+  const left = moved.filter(({ hole }) => hole).length;
+  return left < holes || moved.length - left < area.length - holes;
 }
