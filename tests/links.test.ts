@@ -25,7 +25,7 @@ describe('links against a long search', () => {
     const { cuts } = await compute(job, resources, await clipperFromDisk(), { unjudged: true });
     let [now, best] = [0, 0];
     for (const { cut, path } of cuts) {
-      const found = searchLinks(path, job.cuts.find(({ id }) => id === cut)!.kind === 'v-carve');
+      const found = searchLinks(path, job.cuts.find(({ id }) => id === cut)!.kind === 'v-carve', 150_000);
       expect(found.best).toBeLessThanOrEqual(found.now);
       now += found.now;
       best += found.best;
@@ -40,7 +40,7 @@ describe('links against a long search', () => {
       return line(x, y, x + 12 * Math.cos(a), y + 12 * Math.sin(a));
     });
     const { path } = layTracks(tracks, { feed: 1000, plunge: 500, lift: 5 });
-    const { now, best } = searchLinks(path, true);
+    const { now, best } = searchLinks(path, true, 250_000);
     expect(now).toBeLessThanOrEqual(1.15 * best);
   });
   test('the search itself finds what is plainly there, and keeps what must come first', () => {

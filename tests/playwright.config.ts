@@ -25,6 +25,7 @@ export default defineConfig({
         '--enable-unsafe-swiftshader',
       ],
     },
-    trace: 'retain-on-failure',
+    // What a test did is written down only where somebody wants to look at it: it costs a third of the time.
+    trace: process.env.KERBE_TRACE ? 'retain-on-failure' : 'off',
   },
 });

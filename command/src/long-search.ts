@@ -1,6 +1,6 @@
 import type { Path } from '@kerbe/core/motion/path';
 
-/** Steps of the search: some seconds for a demo job. */
+/** Steps of the search where nobody says: some seconds for a demo job. */
 const STEPS = 600_000;
 
 /** Places nearer than this, mm, belong to each other: the one cut first stays first. */
@@ -25,7 +25,11 @@ interface Stretch {
  * @param turnable whether tracks may be gone backwards, as a V-carve’s may.
  * @returns length of the links across, the first from the zero corner, as they are, and as they could be, mm.
  */
-export function searchLinks(path: Path, turnable: boolean): { now: number; best: number; tracks: number } {
+export function searchLinks(
+  path: Path,
+  turnable: boolean,
+  steps = STEPS,
+): { now: number; best: number; tracks: number } {
   const tracks = stretchesOf(path);
   const n = tracks.length;
   const order = tracks.map((_, k) => k);
@@ -63,8 +67,8 @@ export function searchLinks(path: Path, turnable: boolean): { now: number; best:
       : moved.every((m) => passed.every((k) => !before[m].includes(k)));
   };
   const hot = Math.max(1, now / n);
-  for (let step = 0; step < STEPS; step++) {
-    const heat = hot * (1 - step / STEPS) ** 3;
+  for (let step = 0; step < steps; step++) {
+    const heat = hot * (1 - step / steps) ** 3;
     if (turnable && random() < 0.3) {
       // Turn a run of tracks round.
       const from = Math.floor(random() * n);

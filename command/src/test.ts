@@ -20,7 +20,7 @@ interface Check {
   count?: () => Outcome;
 }
 
-/** Checks that only read the sources: beside the tests, many of which wait for clocks, and behind them. */
+/** Checks that only read the sources: beside the tests that wait for clocks, and behind them. */
 const READING: Check[] = [
   { name: 'lint', tool: 'eslint', args: ['--max-warnings', '0', '.'] },
   { name: 'types of web', tool: 'svelte-check', args: ['--threshold', 'warning', '--output', 'human'], folder: 'web' },
@@ -33,12 +33,18 @@ const READING: Check[] = [
   },
 ];
 
-const UNIT: Check = {
-  name: 'unit tests',
-  tool: 'vitest',
-  args: ['run', '--reporter=default', '--reporter=json', `--outputFile=${OUT}/unit.json`],
-  count: unit,
+/** Unit tests of a project of vitest’s. */
+const unitTests = (name: string, project: string): Check => {
+  const file = `${OUT}/${project}.json`;
+  return {
+    name,
+    tool: 'vitest',
+    args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile=${file}`],
+    count: () => unit(file),
+  };
 };
+const COMPUTED = unitTests('unit tests', 'computation');
+const CLOCKED = unitTests('unit tests by the clock', 'machines');
 const BROWSER: Check = { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser };
 
 /** How far behind all else a check goes that only reads. */
@@ -58,7 +64,8 @@ export async function test(args: string[]): Promise<void> {
   };
   // Types that the kit writes from the routes, which the checks of the web read.
   await checkAll([{ name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' }]);
-  await Promise.all([checkAll([UNIT, BROWSER]), checkAll(READING, BEHIND)]);
+  await checkAll([COMPUTED]);
+  await Promise.all([checkAll([CLOCKED, BROWSER]), checkAll(READING, BEHIND)]);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
 }
@@ -97,8 +104,8 @@ async function run({ name, tool, args, folder, count }: Check, priority: number)
   return outcome;
 }
 
-function unit(): Outcome {
-  const report = JSON.parse(readFileSync(`${OUT}/unit.json`, 'utf8')) as {
+function unit(file: string): Outcome {
+  const report = JSON.parse(readFileSync(file, 'utf8')) as {
     numPassedTests: number;
     numFailedTests: number;
   };

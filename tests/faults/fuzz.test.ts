@@ -10,10 +10,10 @@ import { random } from './random.ts';
 
 // Seeded mutants of drawings, job files, job documents and requests through the real server and its processes. Every
 // answer is 2xx to 4xx and says what is wrong. `./kerbe soak --fuzz` makes 20,000 of each.
-const COUNT = Number(process.env.KERBE_MUTANTS ?? 25);
+const COUNT = Number(process.env.KERBE_MUTANTS ?? 15);
 const SEED = Number(process.env.KERBE_SEED ?? 1);
 /** One in so many drawings that are taken is carved and cleared as well. */
-const CARVED = Number(process.env.KERBE_CARVED ?? 15);
+const CARVED = Number(process.env.KERBE_CARVED ?? 8);
 const ROOT = new URL('../../', import.meta.url).pathname;
 
 let bench: AtTheBench;

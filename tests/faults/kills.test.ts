@@ -5,7 +5,7 @@ import { AtTheBench, Answered, pause } from './at-the-bench.ts';
 import { random } from './random.ts';
 
 // Each part of the shop is killed at a random moment of a run, or at rest. `./kerbe soak` does it many times.
-const ROUNDS = Number(process.env.KERBE_KILLS ?? 4);
+const ROUNDS = Number(process.env.KERBE_KILLS ?? 3);
 const SEED = Number(process.env.KERBE_SEED ?? 1);
 const PARTS = ['web', 'database', 'runner', 'standIn'] as const;
 const JOB = 'entrance-board';

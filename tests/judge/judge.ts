@@ -6,6 +6,7 @@ import { judgeDrag } from './judge-drag.ts';
 import { judgeHeading } from './judge-heading.ts';
 import { judgeHoles } from './judge-holes.ts';
 import { judgeLines } from './judge-lines.ts';
+import { judgePlasma } from './judge-plasma.ts';
 import { judgeOrder } from './judge-order.ts';
 import { judgeWood } from './judge-wood.ts';
 import { movesOf, type Move } from './moves.ts';
@@ -13,6 +14,7 @@ import type { Asked } from './settings.ts';
 
 /** What is wrong with a program for a drawing and settings: one line a finding, none where all is right. */
 export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
+  if (asked.kind === 'plasma') return judgePlasma(text, drawn, asked);
   const moves = placed(movesOf(text, asked.kind === 'drag'), asked, drawn);
   if (asked.kind === 'drag') return judgeDrag(text, moves, drawn, asked);
   if (asked.kind === 'v-carve') return judgeCarving(moves, drawn, asked);

@@ -39,6 +39,9 @@ export interface Asked {
   pattern: 'outline' | 'hatch' | 'cross' | 'rings';
   angle: number;
   solid: boolean;
+  /** Of an arc: seconds at a pierce, and how high it cuts, mm; its kerf stands where others have a diameter. */
+  delay: number;
+  cutHeight: number;
 }
 
 /** Settings over their whole allowed range, most of them such as carvers use. */
@@ -73,6 +76,8 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
     pattern: 'outline',
     angle: 45,
     solid: false,
+    delay: 0,
+    cutHeight: 0,
   };
   const words: string[] = [];
   const say = (name: string, value: string | number) => words.push(`--${name} ${value}`);
@@ -112,6 +117,24 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
       say('fill', asked.solid ? 'solid' : 'textured');
     } else if (dice() < 0.6) say('join', (asked.join = n(between(dice, 0, 1), 2)));
     if (dice() < 0.2) say('passes', Math.floor(between(dice, 2, 4)));
+    asked.options = words.join(' ');
+    return asked;
+  }
+  if (kind === 'plasma') {
+    asked.diameter = n(between(dice, 0.4, 3), 2);
+    say('kerf', asked.diameter);
+    asked.side = pick(dice, ['outside', 'outside', 'inside'] as const);
+    say('side', asked.side);
+    asked.delay = n(between(dice, 0, 1.5), 2);
+    asked.cutHeight = n(between(dice, 0.5, 3), 2);
+    say('pierce-delay', asked.delay);
+    say('cut-height', asked.cutHeight);
+    say('pierce-height', n(asked.cutHeight + between(dice, 0, 3), 2));
+    say('thickness', n(between(dice, 0.5, 12), 2));
+    if (dice() < 0.8) say('lead', `${pick(dice, ['arc', 'line'])}:${n(between(dice, 0.2, 8), 2)}`);
+    if (dice() < 0.3) say('overburn', n(between(dice, 0, 5), 2));
+    if (dice() < 0.3) say('lead-out', n(between(dice, 0, 6), 2));
+    say('feed', Math.round(between(dice, 300, 6000)));
     asked.options = words.join(' ');
     return asked;
   }
@@ -191,7 +214,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
 export function askedFor(kind: Cut['kind'], options: string): Asked {
   const word = (name: string, fallback = '') => new RegExp(`--${name}[ =](\\S+)`).exec(options)?.[1] ?? fallback;
   const number = (name: string, fallback = 0) => parseFloat(word(name, String(fallback)));
-  const [shape, width, tip = '0'] = word('bit').split(':');
+  const [shape, width, tip = '0'] = word('bit', `kerf:${word('kerf')}`).split(':');
   const diameter = parseFloat(width);
   const angle = shape.startsWith('v') ? parseFloat(shape.slice(1)) : 0;
   const depth = number('depth', number('pressed', number('max-depth', 200)));
@@ -222,5 +245,7 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     pattern: word('pattern', 'outline') as Asked['pattern'],
     angle: number('angle', 45),
     solid: word('fill') === 'solid',
+    delay: number('pierce-delay'),
+    cutHeight: number('cut-height'),
   };
 }

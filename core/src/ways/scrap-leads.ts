@@ -34,6 +34,9 @@ const STRETCHES = 6;
 const SPREAD = 12;
 /** Chords of an arc stay this close to it, mm: arcs are found again in them. */
 const CHORD = 0.002;
+/** So near to its end a lead is looked at closely, and it may be so far beyond its wall there, mm: rounding. */
+const MEETS = 1;
+const INTO = 0.004;
 /** Room that leads keep from other lines even where no kerf is said, mm. */
 const LEAST_ROOM = 0.5;
 /** How near a lead may come to a wall, as a share of what a straight wall beside it leaves. */
@@ -169,6 +172,12 @@ function clear(
     if (laid.near(px, py)) return false;
     // Nowhere on the way does it cross its wall, so where it begins tells for all of it.
     if (i === 0 && off > 1e-6 && contains(loop.points, px, py) !== loop.scrapInside) return false;
+  }
+  // Where it meets a wall that is not quite straight it must not cut into it.
+  const last = between(points, x, y, MEETS / 10);
+  for (let i = Math.max(0, last.length - 20); i < last.length; i += 2) {
+    const [px, py] = [last[i], last[i + 1]];
+    if (contains(loop.points, px, py) !== loop.scrapInside && edges.near(px, py, room, loop).own > INTO) return false;
   }
   return true;
 }

@@ -134,8 +134,11 @@ describe('the piece is what the proof said, by the moves that were really made',
     JOBS.flatMap((name, j) =>
       (['plain', 'lines-only', 'numbered'] as const).flatMap((dialect, d) =>
         (['mm', 'in'] as const)
-          // Every job, dialect and unit with some of the others; `./kerbe soak` has them all.
-          .filter((_, u) => process.env.KERBE_PIECE === 'all' || (j + d + u) % 3 === 0)
+          // Every job, dialect and unit with some of the others, the longest once; `./kerbe soak` has them all.
+          .filter(
+            (_, u) =>
+              process.env.KERBE_PIECE === 'all' || ((j + d + u) % 3 === 0 && !(name === 'entrance-board' && d > 0)),
+          )
           .map((unit) => [name, dialect, unit] as const),
       ),
     ),
