@@ -75,6 +75,7 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
   await pressed.press('Enter');
   await expect(shop.getByText(/its spring gives 5 mm; press it less/).first()).toBeVisible();
   await shop.getByRole('button', { name: 'Undo' }).click();
+  await expect(pressed).toHaveValue('2.5 mm');
   await computed(shop);
   await name.getByLabel('fill', { exact: true }).selectOption('solid');
   await expect(shop.getByText(/leave stripes, and this filling is to be solid/)).toBeVisible();

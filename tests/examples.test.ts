@@ -16,6 +16,13 @@ import { readJobFile } from '../core/src/job/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { flatTrack } from '../core/src/motion/track.ts';
 import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
+import { signedArea } from '../core/src/geometry/outline.ts';
+import { bridged } from '../core/src/ways/bridges.ts';
+import { Freed } from '../core/src/ways/freed.ts';
+import { innerFirst } from '../core/src/ways/inner-first.ts';
+import { kerfLoops } from '../core/src/ways/kerf-loops.ts';
+import { scrapLeads } from '../core/src/ways/scrap-leads.ts';
+import { tightArcs } from '../core/src/ways/tight-arcs.ts';
 import { orderTracks } from '../core/src/ways/order-tracks.ts';
 import { distanceToKeepOut } from '../core/src/stock/keep-out.ts';
 import { PLACE } from '../core/src/cuts/fields/places.ts';
@@ -130,6 +137,44 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   },
   'stock/keep-out': () => {
     expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 2 })).toBe(3);
+  },
+  'nozzle/chart': ['tests/plasma.test.ts', 'between two what lies evenly'],
+  'sequence/taken-up': ['tests/plasma.test.ts', 'from a stroke on, over two cuts'],
+  'sequence/turned-cuts': ['tests/plasma.test.ts', 'turned about a place, every point lies where a rotation has it'],
+  'ways/bridges': () => {
+    const ring = clipper.difference([square(0, 0, 60)], [square(20, 20, 20)]);
+    expect(bridged(ring, 3, clipper)).toHaveLength(2);
+  },
+  'ways/freed': () => {
+    const limits = { speed: { x: 9e3, y: 9e3, z: 9e3 }, acceleration: { x: 100, y: 100, z: 100 }, cornerStep: 1 };
+    expect(new Freed({ low: 10, high: 40, room: 3, limits }).way(0, 0, 50, 20)).toEqual([50, 20, 10]);
+  },
+  'ways/inner-first': () => {
+    const at = { from: { x: 0, y: 0 }, to: { x: 0, y: 0 }, turnable: false };
+    const order = innerFirst(
+      [
+        { ...at, within: -1 },
+        { ...at, within: 0 },
+      ],
+      { x: 0, y: 0 },
+    );
+    expect(order.map(({ item }) => item)).toEqual([1, 0]);
+  },
+  'ways/kerf-loops': () => {
+    const [loop, ...more] = kerfLoops([square(0, 0, 10)], { side: 'outside', offset: 1, keptOnRight: true }, clipper);
+    expect([more.length, loop.scrapInside, signedArea(loop.points) < 0]).toEqual([0, false, true]);
+    expect([loop.bounds.minX, loop.bounds.maxX].map(Math.round)).toEqual([-1, 11]);
+  },
+  'ways/scrap-leads': () => {
+    const loops = kerfLoops([square(100, 100, 50)], { side: 'outside', offset: 0, keptOnRight: true }, clipper);
+    const lead = { kind: 'arc' as const, length: 4 };
+    const [[{ in: [x, y] }]] = scrapLeads(loops, { lead, out: 0, kerf: 1, keptOnRight: true, starts: [], sheet: { length: 300, width: 300 } }); // prettier-ignore
+    expect(Math.max(100 - x, x - 150, 100 - y, y - 150)).toBeCloseTo(4, 9);
+  },
+  'ways/tight-arcs': () => {
+    const circle = Array.from({ length: 122 }, (_, k) => 3 * (k % 2 ? Math.sin : Math.cos)((Math.PI * Math.floor(k / 2)) / 30)); // prettier-ignore
+    expect([...tightArcs(circle, 5, 0)].every((tight) => tight === 1)).toBe(true);
+    expect([...tightArcs(circle, 2, 0)].some((tight) => tight === 1)).toBe(false);
   },
   'runner/zero': ['machine/src/runner/zero.test.ts', 'the rows the issue of every motion asks for'],
   'heavy/turns': ['web/src/lib/server/heavy/turns.test.ts', 'a user who asks often leaves room for one who asks once'],

@@ -18,7 +18,7 @@ const NEAR = 0.02;
 
 /**
  * Thickness of sheet steel by its number in the Manufacturers’ Standard Gauge, mm; nothing for numbers that it has not.
- * @example gaugeThickness(10) // 3.416…, which is 0.1345 in
+ * @example gaugeThickness(10) // 3.416…
  */
 export function gaugeThickness(number: number): number | undefined {
   const ounces = OUNCES[number - FIRST] as number | undefined;
