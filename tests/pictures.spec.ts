@@ -27,6 +27,12 @@ test('pictures of every main view', async ({ shop }) => {
   await shop.waitForTimeout(900);
   await picture('drag-engraving');
   await shop.getByRole('link', { name: 'All jobs' }).click();
+  await shop.getByRole('link', { name: /Garden markers/ }).click();
+  await computed(shop);
+  await goTo(shop, 'Cuts');
+  await shop.waitForTimeout(1200);
+  await picture('plasma');
+  await shop.getByRole('link', { name: 'All jobs' }).click();
   await shop.getByRole('link', { name: /Entrance board/ }).click();
   await computed(shop);
   for (const stop of ['Artwork', 'Stock', 'Bits', 'Cuts', 'Proof']) {

@@ -81,6 +81,8 @@ export async function checkProgram(
     findings.push(...out);
     if (out.length === 0) looked.push('From this zero every move stays within the machine’s reach.');
   }
+  if (order.dry && found.spindle.some(({ turns }) => turns > 0))
+    findings.push('A dry run has nothing on, and this program switches something on.');
   const lies = zero?.xy?.turn ?? 0;
   if (Math.abs(lies - order.turn) > SAME_TURN)
     findings.push(

@@ -106,6 +106,16 @@ describe('set-up', () => {
     await expect(bench.run(bench.order(job, result), 'run-2')).rejects.toMatchObject({ reason: 'list-open' });
   });
 
+  test('a dry run that would strike an arc is none', async () => {
+    const { job, result } = await demoJob('comet-weathervane');
+    bench = new PlasmaBenchForTests({ rate: 20 });
+    await bench.setUp(job);
+    await bench.check({ ...bench.order(job, result), dry: true });
+    expect(bench.state.checked!.findings).toContain(
+      'A dry run has nothing on, and this program switches something on.',
+    );
+  });
+
   test('a program that was not written for how the sheet lies is not run', async () => {
     const { job, result } = await demoJob('comet-weathervane');
     bench = new PlasmaBenchForTests({ rate: 20 });

@@ -74,6 +74,10 @@ export async function checkRest(
   signal: AbortSignal,
 ): Promise<{ checked: Checked; seam?: Seam }> {
   const { program_hash, bench_id, line, stopped_at } = await brokenRun(db, id, run);
+  if (!stopped_at && by === 'beside')
+    throw new BenchProblem(
+      'Where it stopped is not known, so nothing can be led in to there; take it up at the next pierce, or at its own lead where little was cut.',
+    );
   const { order, variant, which } = await keptRun(program_hash);
   const stopped = [...variant.stopped, { which, line: line ?? 0, at: stopped_at ?? { x: 0, y: 0 }, by }];
   const rest = { ...variant, stopped };

@@ -12,8 +12,10 @@ import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
 import { proposed } from '@kerbe/core/cuts/propose';
 import type { BaseCut, Target } from '@kerbe/core/document/cut';
-import { compute, ComputeCache, type JobResult } from '@kerbe/core/compute/compute';
+import { compute, ComputeCache, type JobResult, shapesOf } from '@kerbe/core/compute/compute';
 import type { Face } from '@kerbe/core/document/item';
+import { kerfFinding, kerfTaken } from '@kerbe/core/program/kerf-taken';
+import type { Path } from '@kerbe/core/motion/path';
 import { checkProgram } from '@kerbe/core/program/check';
 import { readProgram } from '@kerbe/core/program/read';
 import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
@@ -46,6 +48,21 @@ let clipper: Promise<Clipper> | undefined;
 let running: AbortController | undefined;
 /** The artwork that was sent last, and which sending that was; no thread begins where one before it left off. */
 let sent: { turn: number; items: readonly PlacedItem[] } = { turn: Math.random(), items: [] };
+/** How a program from elsewhere takes off the kerf of the job’s cuts, where that has to be told. */
+function foreignKerf(path: Path): string | undefined {
+  const { job, result } = latest!;
+  const made = result.cuts.find(({ kerf, leaves }) => kerf !== undefined && leaves.kind === 'kerf');
+  if (!made || made.leaves.kind !== 'kerf') return undefined;
+  const shapes = job.cuts.flatMap((cut) => shapesOf(cut, result.items));
+  const { width } = made.leaves;
+  const taken = kerfTaken(
+    path,
+    shapes.flatMap(({ outlines }) => outlines),
+    width,
+  );
+  return kerfFinding(taken, made.kerf!, width, job.unit);
+}
+
 let latest: { job: CutJob; result: JobResult; moves: CarvedMoves } | undefined;
 
 async function bytes(url: string): Promise<Uint8Array> {
@@ -284,6 +301,8 @@ const api = {
     if (!latest) return undefined;
     const read = readProgram(text);
     const { path, minutes, deepest, findings } = checkProgram(read, latest.job);
+    const kerf = foreignKerf(path);
+    if (kerf) findings.push(kerf);
     return {
       name,
       lines: text.split('\n').length,
