@@ -87,9 +87,9 @@ export async function bringOverPlate(page: Page): Promise<void> {
 }
 
 /** Set-up, with the stand-in connected and homed. */
-export async function connectAndHome(page: Page): Promise<void> {
+export async function connectAndHome(page: Page, machine = 'router'): Promise<void> {
   await goTo(page, 'Set-up');
-  const connect = page.getByRole('button', { name: 'Connect the stand-in router' });
+  const connect = page.getByRole('button', { name: `Connect the stand-in ${machine}` });
   const home = page.getByRole('button', { name: 'Home', exact: true });
   await expect(connect.or(home)).toBeVisible();
   if (await connect.isVisible()) await connect.click();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { atRest, computed, expect, goTo, test } from './kerbe.ts';
+import { atRest, computed, connectAndHome, expect, goTo, test } from './kerbe.ts';
 import { noteInLog, writePrograms } from './story-steps.ts';
 
 // Steel: stencil letters in garden markers and a comet weathervane, from artwork to parts, with an arc that is lost on the way.
@@ -40,15 +40,7 @@ async function tickAll(page: Page): Promise<void> {
 }
 
 async function setUp(page: Page, nozzle: string): Promise<void> {
-  await goTo(page, 'Set-up');
-  const connect = page.getByRole('button', { name: 'Connect the stand-in plasma table' });
-  const home = page.getByRole('button', { name: 'Home', exact: true });
-  await expect(connect.or(home)).toBeVisible();
-  if (await connect.isVisible()) await connect.click();
-  await expect(home).toBeEnabled();
-  await home.click();
-  await page.waitForTimeout(400);
-  await atRest(page);
+  await connectAndHome(page, 'plasma table');
   await page.getByRole('button', { name: 'Lay the sheet' }).click();
   await page.getByRole('button', { name: 'Put the work clamp on' }).click();
   await page.getByRole('button', { name: `Put ${nozzle} in the stand-in` }).click();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import WindowFrame from '../WindowFrame.svelte';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { plasmaOf } from '@kerbe/core/machines/plasma/bench';
@@ -13,13 +14,6 @@
   $effect(() => view.watch());
   const unit = $derived(session.job.unit);
   const look = $derived(view.look);
-  let width = $state(800);
-  let height = $state(400);
-  const k = $derived(look ? Math.min((width - 60) / (look.travel.x + 20), (height - 112) / (look.travel.y + 20)) : 1);
-  const x0 = $derived((width - (look?.travel.x ?? 0) * k) / 2);
-  const y0 = $derived(height - 84);
-  const sx = $derived((x: number) => x0 + x * k);
-  const sy = $derived((y: number) => y0 - y * k);
   const spot = $derived.by(() => {
     const { pointer } = plasmaOf(session.job.bench);
     return look && pointer ? { x: look.tip.x + pointer.x, y: look.tip.y + pointer.y } : undefined;
@@ -30,17 +24,14 @@
     return { x: cx + x * Math.cos(turn) - y * Math.sin(turn), y: cy + x * Math.sin(turn) + y * Math.cos(turn) };
   });
   const corners = $derived.by(() => {
-    if (!look?.sheet) return '';
+    if (!look?.sheet) return [];
     const { length, width: wide } = look.sheet;
     return [
       [0, 0],
       [length, 0],
       [length, wide],
       [0, wide],
-    ]
-      .map(([x, y]) => onTable(x, y))
-      .map(({ x, y }) => `${sx(x)},${sy(y)}`)
-      .join(' ');
+    ].map(([x, y]) => onTable(x, y));
   });
   /** How far the pointer’s spot is from the mark of zero, and from a place far along the edge, as a glance would judge it. */
   const away = $derived.by(() => {
@@ -58,16 +49,9 @@
   const wrong = $derived(Object.values(look?.damage ?? {}).reduce((sum, n) => sum + n, 0));
 </script>
 
-<div class="window" bind:clientWidth={width} bind:clientHeight={height}>
-  {#if look}
-    <svg {width} {height} role="img" aria-label="The stand-in plasma table from above">
-      <rect
-        class="bed"
-        x={sx(0) - 8}
-        y={sy(look.travel.y) - 8}
-        width={look.travel.x * k + 16}
-        height={look.travel.y * k + 16}
-      />
+<WindowFrame travel={look?.travel} called="plasma table">
+  {#snippet drawing({ sx, sy, k })}
+    {#if look}
       {#each { length: Math.floor(look.travel.x / 60) }, n (n)}<line
           class="slat"
           x1={sx(60 * (n + 1))}
@@ -76,7 +60,7 @@
           y2={sy(look.travel.y)}
         />{/each}
       {#if look.sheet}
-        <polygon class="sheet" points={corners} />
+        <polygon class="sheet" points={corners.map(({ x, y }) => `${sx(x)},${sy(y)}`).join(' ')} />
         {#each look.pieces as piece, n (n)}
           {@const [a, b] = [onTable(piece.minX, piece.minY), onTable(piece.maxX, piece.maxY)]}
           <rect
@@ -88,42 +72,23 @@
           />
         {/each}
       {/if}
-      <circle class="home" cx={sx(0)} cy={sy(0)} r="4" />
-      <text x={sx(0) + 10} y={sy(0) - 8}>home corner</text>
       <g class="torch" class:burning={look.arc === 'on'} transform="translate({sx(look.tip.x)} {sy(look.tip.y)})">
         <circle r="7" />
         <line x1="-18" x2="-7" /><line x1="7" x2="18" /><line y1="-18" y2="-7" /><line y1="7" y2="18" />
       </g>
       {#if spot}<circle class="spot" cx={sx(spot.x)} cy={sy(spot.y)} r="4" />{/if}
-    </svg>
-    <p class="caption">
-      <strong>Through the window of the stand-in.</strong>
-      {look.nozzle ?? 'No nozzle'} is in the torch{#if away}; from the spot the mark of zero is {way(away.zero)}, a
-        place far along the edge {way(away.edge)}{/if}{#if look.pieces.length}; {look.pieces.length} pieces came free, {look.pieces.filter(
-          ({ is }) => is === 'tipped',
-        ).length} of them stand tipped{/if}{#if wrong};
-        <strong>something was damaged</strong>{/if}.
-    </p>
-  {:else}
-    <p class="caption"><strong>Nothing to see.</strong> Connect the stand-in plasma table, and it appears here.</p>
-  {/if}
-</div>
+    {/if}
+  {/snippet}
+  {#snippet caption()}
+    {#if look}{look.nozzle ?? 'No nozzle'} is in the torch{#if away}; from the spot the mark of zero is {way(
+          away.zero,
+        )}, a place far along the edge {way(away.edge)}{/if}{#if look.pieces.length}; {look.pieces.length} pieces came free,
+        {look.pieces.filter(({ is }) => is === 'tipped').length} of them stand tipped{/if}{#if wrong};
+        <strong>something was damaged</strong>{/if}.{/if}
+  {/snippet}
+</WindowFrame>
 
 <style>
-  .window {
-    position: relative;
-    height: 100%;
-    overflow: hidden;
-  }
-  svg {
-    position: absolute;
-    inset: 0;
-  }
-  .bed {
-    fill: var(--board);
-    stroke: var(--ink);
-    stroke-width: 2;
-  }
   .slat {
     stroke: var(--line);
   }
@@ -143,9 +108,6 @@
     stroke: var(--signal);
     stroke-width: 2.5;
   }
-  .home {
-    fill: var(--ink);
-  }
   .torch circle {
     fill: none;
     stroke: var(--signal);
@@ -161,17 +123,5 @@
   .spot {
     fill: var(--signal);
     stroke: var(--ink);
-  }
-  text {
-    font-size: 13px;
-    fill: var(--ink);
-  }
-  .caption {
-    position: absolute;
-    left: 20px;
-    right: 20px;
-    bottom: 6px;
-    font-size: 14.5px;
-    line-height: 1.3;
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import WindowFrame from '../WindowFrame.svelte';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -12,13 +13,6 @@
   $effect(() => view.watch());
   const unit = $derived(session.job.unit);
   const look = $derived(view.look);
-  let width = $state(800);
-  let height = $state(400);
-  const k = $derived(look ? Math.min((width - 60) / (look.travel.x + 20), (height - 96) / (look.travel.y + 20)) : 1);
-  const x0 = $derived((width - (look?.travel.x ?? 0) * k) / 2);
-  const y0 = $derived(height - 62);
-  const sx = $derived((x: number) => x0 + x * k);
-  const sy = $derived((y: number) => y0 - y * k);
 
   /**
    * How far the bit is from being over the middle of the plate, or where none lies over the mark of zero, the way a glance
@@ -36,16 +30,9 @@
   const show = $derived((mm: number, decimals = 0) => `${lengthNumber(Math.abs(mm), unit, decimals)} ${unit}`);
 </script>
 
-<div class="window" bind:clientWidth={width} bind:clientHeight={height}>
-  {#if look}
-    <svg {width} {height} role="img" aria-label="The stand-in router from above">
-      <rect
-        class="bed"
-        x={sx(0) - 8}
-        y={sy(look.travel.y) - 8}
-        width={look.travel.x * k + 16}
-        height={look.travel.y * k + 16}
-      />
+<WindowFrame travel={look?.travel} called="router">
+  {#snippet drawing({ sx, sy, k })}
+    {#if look}
       {#if look.piece}
         <rect
           class="piece"
@@ -79,41 +66,22 @@
           y={sy(look.setter.y) + look.setter.radius * k + 15}
           text-anchor="middle">tool setter</text
         >{/if}
-      <circle class="home" cx={sx(0)} cy={sy(0)} r="4" />
-      <text x={sx(0) + 10} y={sy(0) - 8}>home corner</text>
       <g class="bit" transform="translate({sx(look.tip.x)} {sy(look.tip.y)})">
         <circle r={Math.max(5, ((look.bit?.diameter ?? 20) / 2) * k)} />
         <line x1="-18" x2="-7" /><line x1="7" x2="18" /><line y1="-18" y2="-7" /><line y1="7" y2="18" />
       </g>
-    </svg>
-    <p class="caption">
-      <strong>Through the window of the stand-in.</strong>
-      {look.bit ? `${look.bit.name} is in the spindle` : 'There is no bit in the spindle'}{#if away}; {away.of} is
+    {/if}
+  {/snippet}
+  {#snippet caption()}
+    {#if look}{look.bit ? `${look.bit.name} is in the spindle` : 'There is no bit in the spindle'}{#if away}; {away.of} is
         {show(away.x, away.fine)} to the {away.x >= 0 ? 'right' : 'left'}, {show(away.y, away.fine)}
         {away.y >= 0 ? 'back' : 'in front'}, and {show(away.z)}
         {away.z >= 0 ? 'below' : 'above'} the tip{/if}{#if look.piece?.drawn}; {show(look.piece.drawn)} of line are drawn
-        on the stock{/if}.
-    </p>
-  {:else}
-    <p class="caption"><strong>Nothing to see.</strong> Connect the stand-in router, and its table appears here.</p>
-  {/if}
-</div>
+        on the stock{/if}.{/if}
+  {/snippet}
+</WindowFrame>
 
 <style>
-  .window {
-    position: relative;
-    height: 100%;
-    overflow: hidden;
-  }
-  svg {
-    position: absolute;
-    inset: 0;
-  }
-  .bed {
-    fill: var(--board);
-    stroke: var(--ink);
-    stroke-width: 2;
-  }
   .piece {
     fill: var(--wood);
     stroke: var(--ink);
@@ -126,9 +94,6 @@
     fill: var(--metal);
     stroke: var(--ink);
   }
-  .home {
-    fill: var(--ink);
-  }
   .bit circle {
     fill: none;
     stroke: var(--signal);
@@ -137,16 +102,5 @@
   .bit line {
     stroke: var(--signal);
     stroke-width: 2;
-  }
-  text {
-    font-size: 13px;
-    fill: var(--ink);
-  }
-  .caption {
-    position: absolute;
-    left: 20px;
-    right: 20px;
-    bottom: 6px;
-    font-size: 15px;
   }
 </style>
