@@ -4,6 +4,8 @@
   import { suitToPreset } from '@kerbe/core/cuts/suit';
   import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
   import { formatLength } from '@kerbe/core/quantity/format';
+  import { gaugeOf } from '@kerbe/core/quantity/gauge';
+  import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { spread, thickest } from '@kerbe/core/stock/stock';
   import type { Stock } from '@kerbe/core/document/stock';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -21,6 +23,8 @@
       ...new Set([...session.job.bits.flatMap((bit) => bit.presets.map((preset) => preset.material)), stock.material]),
     ].map((value) => ({ value, label: value })),
   );
+  /** Sheet steel goes by numbers, which the fields take, too: “10 ga”. */
+  const gauge = $derived(lookOfMaterial(stock.material) === 'metal' ? gaugeOf(thickest(stock)) : undefined);
   const CORNERS = ['lower left', 'lower right', 'upper right', 'upper left'];
 
   function change(apply: (stock: Stock) => void): void {
@@ -119,7 +123,8 @@
     {/each}
   </div>
   <p class="mute">
-    Thickest {formatLength(thickest(stock), unit, 2)}; the corners differ by {formatLength(spread(stock), unit, 2)}.
+    Thickest {formatLength(thickest(stock), unit, 2)}{gauge ? `, which is ${gauge} gauge of sheet steel` : ''}; the
+    corners differ by {formatLength(spread(stock), unit, 2)}.
   </p>
 </fieldset>
 
