@@ -2,6 +2,7 @@
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { goto } from '$app/navigation';
   import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { onMount } from 'svelte';
   import { send, sendFile } from '$lib/send';
@@ -69,7 +70,8 @@
             style:height="64px"
             style:width="{Math.min(180, (64 * job.length) / job.width)}px"
             aria-hidden="true"
-            ><rect width={job.length} height={job.width} /><g transform="matrix(1 0 0 -1 0 {job.width})"
+            ><rect class={lookOfMaterial(job.material)} width={job.length} height={job.width} /><g
+              transform="matrix(1 0 0 -1 0 {job.width})"
               >{#each thumbnail ?? [] as { d, rule, look }, n (n)}<path
                   class="{look.tone} {look.fill ?? 'line'}"
                   {d}
@@ -187,6 +189,12 @@
     fill: var(--wood);
     stroke: var(--ink);
     vector-effect: non-scaling-stroke;
+  }
+  rect.metal {
+    fill: var(--steel);
+  }
+  rect.plain {
+    fill: var(--field);
   }
   path {
     --tone: var(--ink);

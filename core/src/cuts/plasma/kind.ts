@@ -37,7 +37,7 @@ export const plasmaKind: CutKind<PlasmaCut, PlasmaFacts, Nozzle> = {
   thicknessNeeded: 'Say how thick the sheet is with --thickness, for example --thickness 3.4 or --thickness 10ga.',
   figure,
   mark: {
-    look: { tone: 'signal', line: 1 },
+    look: { tone: 'ink', line: 1 },
     word: 'kerf',
     lines: true,
     way: { tone: 'signal', line: 1.4, arrows: true },
