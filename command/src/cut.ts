@@ -11,6 +11,7 @@ import { newJob } from '@kerbe/core/document/new-job';
 import { type Clipper } from '@kerbe/core/geometry/clipper';
 import { measurePath } from '@kerbe/core/motion/path';
 import { strokeStarts } from '@kerbe/core/motion/piercing';
+import { approachOver } from '@kerbe/core/program/approach';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
 import { machineKindOf } from '@kerbe/core/machines/kinds';
 import type { Dialect } from '@kerbe/core/program/dialect';
@@ -167,7 +168,8 @@ function programOf(
     arcs: order.arcs ? 'centre' : 'none',
     park: 'stay',
   };
-  const beside = betweenCuts(made, order.lift, dialect, job.bench.limits);
+  const approach = approachOver(job.stock, made);
+  const beside = betweenCuts(made, approach, dialect, job.bench.limits);
   const cuts = made.map((part, k): ProgramCut => {
     const number = job.bits.findIndex((bit) => bit.id === part.bit);
     return {
@@ -199,7 +201,7 @@ function programOf(
       bench: job.bench.name,
       unit: order.unit,
       lift: order.lift,
-      approach: order.lift,
+      approach,
       park: null,
     },
     cuts,

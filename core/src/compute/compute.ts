@@ -12,7 +12,7 @@ import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { kindOf } from '../cuts/kinds.ts';
-import { heightOverAll } from '../stock/keep-out.ts';
+import { approachOver } from '../program/approach.ts';
 import { cutArtwork } from '../cuts/cut-artwork.ts';
 import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
@@ -131,7 +131,7 @@ export async function compute(
 /** What the job’s programs spend beside each of its cuts; nothing beside those that cannot be made. */
 function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCut[] {
   const made = cuts.filter(({ path }) => path.feed.length > 0);
-  const approach = heightOverAll(stock.keepOuts, stock.lift);
+  const approach = approachOver(stock, made);
   const found = betweenCuts(made, approach, machineKindOf(bench).dialect(bench), bench.limits);
   return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
 }

@@ -23,6 +23,8 @@ export interface CutPart<F = unknown> {
   pierce?: Piercing;
   /** What its tool leaves, where that goes by the cut and not by the tool alone. */
   leaves?: Leaves;
+  /** Height at which it is come to from elsewhere, over what such cuts have freed, mm; without one the job’s lift does. */
+  approach?: number;
   /** Who takes the kerf off, where one has a width that counts. */
   kerf?: 'here' | 'controller';
   feed: number;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Job } from '../document/job.ts';
+import { approachOver } from '../program/approach.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { degrees } from '../quantity/units.ts';
 import { Told } from '../schema/told.ts';
@@ -7,7 +8,6 @@ import { type CutResult, retimed } from '../sequence/cut-result.ts';
 import { dryCuts } from '../sequence/dry-cuts.ts';
 import { fromStroke, type NotTakenUp, TAKEN_UP_BY, takenUp } from '../sequence/taken-up.ts';
 import { turnedCuts } from '../sequence/turned-cuts.ts';
-import { heightOverAll } from '../stock/keep-out.ts';
 import { zeroOf } from '../stock/stock.ts';
 import { machineKindOf } from './kinds.ts';
 import { programsFor } from './programs.ts';
@@ -48,7 +48,7 @@ export class NoVariant extends Told {
 export interface Varied {
   cuts: CutResult[];
   beside: BesideCut[];
-  /** For the heading, a line each. */
+  /** For the heading and the log, each as it goes on from “this program”. */
   notes: string[];
   /** Where what has stopped is gone on with, from zero, mm. */
   seam?: { x: number; y: number };
@@ -63,15 +63,15 @@ export function varied(job: Job, result: { cuts: readonly CutResult[] }, variant
   const kind = machineKindOf(bench);
   const dialect = kind.dialect(bench);
   const zero = zeroOf(stock);
-  const approach = heightOverAll(stock.keepOuts, stock.lift);
   const timed = (cuts: readonly CutResult[]): Pick<Varied, 'cuts' | 'beside'> => {
     const all = cuts.filter(({ path }) => path.feed.length > 0).map((cut) => retimed(cut, bench, dialect.post));
-    return { cuts: all, beside: betweenCuts(all, approach, dialect, bench.limits) };
+    return { cuts: all, beside: betweenCuts(all, approachOver(stock, all), dialect, bench.limits) };
   };
   const notes: string[] = [];
-  let now = timed(turnedCuts(result.cuts, variant.turn, zero));
+  const whole = timed(turnedCuts(result.cuts, variant.turn, zero));
+  let now = whole;
   if (variant.turn !== 0)
-    notes.push(`turned by ${degrees(variant.turn).toFixed(2)} deg about zero, as the stock lies on the bench`);
+    notes.push(`is turned by ${degrees(variant.turn).toFixed(2)} deg about zero, as the stock lies on the bench`);
   if (variant.from > 0) {
     const rest = fromStroke(now.cuts, variant.from);
     if (rest.length === 0) throw new NoVariant('There are not so many pierces in this job; choose an earlier one.');
@@ -79,15 +79,23 @@ export function varied(job: Job, result: { cuts: readonly CutResult[] }, variant
     notes.push(`begins at pierce ${variant.from + 1}`);
   }
   let seam: Varied['seam'];
+  const kerfs = whole.cuts.map(({ path }) => path);
+  const [sin, cos] = [Math.sin(variant.turn), Math.cos(variant.turn)];
+  const onStock = (x: number, y: number, room: number) => {
+    const [dx, dy] = [x - zero.x, y - zero.y];
+    const [sx, sy] = [zero.x + dx * cos + dy * sin, zero.y + dy * cos - dx * sin];
+    return sx >= room && sy >= room && sx <= stock.length - room && sy <= stock.width - room;
+  };
   for (const { which, line, at, by } of variant.stopped) {
     const program = programsFor(job, now, { revision: '', date: '', notes })[which];
     if (!program) throw new NoVariant('The program that stopped is not one of this job’s any more.');
     const cuts = now.cuts.filter(({ id }) => program.cuts.some((cut) => cut.id === id));
     const last = program.moves.findLast((move) => move.line < line) ?? program.moves[0];
     const on = { cut: program.cuts[last.cut].id, point: last.point, at: { x: at.x + zero.x, y: at.y + zero.y } };
-    const rest = takenUp(cuts, on, by);
+    const rest = takenUp(cuts, on, by, { kerfs, onStock });
     if (typeof rest === 'string') throw new NoVariant(WHY_NOT[rest]);
     now = timed(rest.cuts);
+    kerfs.push(...now.cuts.map(({ path }) => path));
     seam = { x: rest.seam.x - zero.x, y: rest.seam.y - zero.y };
     notes.push(`takes up after line ${line} of the program before: ${BY[by]}`);
   }
@@ -95,7 +103,7 @@ export function varied(job: Job, result: { cuts: readonly CutResult[] }, variant
     const pointer = kind.pointer?.(bench);
     if (!pointer) throw new NoVariant(`${bench.name} has no pointer to go round with.`);
     now = timed(dryCuts(now.cuts, pointer));
-    notes.push('a dry run: nothing is on, and the pointer goes where the tool would');
+    notes.push('is a dry run: nothing is on, and the pointer goes where the tool would');
   }
   return { ...now, notes, seam };
 }

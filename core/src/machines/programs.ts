@@ -1,12 +1,12 @@
 import { formatLength } from '../quantity/format.ts';
 import type { CutResult } from '../sequence/cut-result.ts';
+import { approachOver } from '../program/approach.ts';
 import type { BesideCut } from '../program/between-cuts.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { titleOf } from '../cuts/title.ts';
 import type { BaseCut } from '../document/cut.ts';
 import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
-import { heightOverAll } from '../stock/keep-out.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { machineKindOf } from './kinds.ts';
 import { type Program, type ProgramCut, writeProgram } from '../program/write.ts';
@@ -56,7 +56,7 @@ export function programsFor(
     unit,
     notes: about.notes,
     lift: stock.lift,
-    approach: heightOverAll(stock.keepOuts, stock.lift),
+    approach: approachOver(stock, result.cuts),
     park: bench.park,
   };
   const zero = zeroOf(stock);

@@ -46,7 +46,7 @@ export interface ProgramHeading {
   zero: string;
   bench: string;
   unit: LengthUnit;
-  /** What else someone has to know of it, a line each. */
+  /** What else someone has to know of it, a line each, as it goes on from “this program”. */
   notes?: readonly string[];
   lift: number;
   /** Height at which the bit comes from anywhere, over all that holds the work, mm above the stock. */
@@ -116,7 +116,7 @@ export function writeProgram(
   say(`zero: ${heading.zero}`);
   say(`bench: ${heading.bench}`);
   say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(minutes)}`);
-  for (const note of heading.notes ?? []) say(note);
+  for (const note of heading.notes ?? []) say(`this program ${note}`);
   for (const cut of cuts)
     say([`${cut.title}: ${cut.bit.name}`, ...howDriven(cut, unit), cut.details, formatMinutes(cut.minutes)].filter(Boolean).join(', ')); // prettier-ignore
   if (cuts.some(({ turns }) => !turns)) say(NEVER_TURNED);

@@ -1,6 +1,6 @@
 import { formatFeed, formatLength } from '../quantity/format.ts';
 import type { Operation } from 'fast-json-patch';
-import { heightOverAll } from '../stock/keep-out.ts';
+import { approachOver } from '../program/approach.ts';
 import { scaledArtwork } from '../artwork/artwork-scale.ts';
 import { type Remark, setCut } from '../cuts/remark.ts';
 import { toolKindOf } from '../tools/kinds.ts';
@@ -99,7 +99,7 @@ function judgeReach(judged: Judged): Remark[] {
       remedies: share > 0.2 ? [{ label: 'Make the artwork small enough', patch: scaledArtwork(job, share) }] : [],
     });
   }
-  const approach = heightOverAll(stock.keepOuts, Math.max(stock.lift, most[2]));
+  const approach = Math.max(approachOver(stock, cuts), most[2]);
   const high = approach - Math.min(0, least[2]);
   if (high > bench.travel.z)
     remarks.push({

@@ -198,3 +198,21 @@ describe('links clear what holds the work', () => {
     expect([0, 3, 7].map(same.pointNow)).toEqual([0, 3, 7]);
   });
 });
+
+test('where something may lie free it is gone over, never round, and at least so high', () => {
+  const clamp = box(90, 48, 20, 6, 30);
+  const path = dots([
+    [50, 50],
+    [150, 50],
+  ]);
+  const highest = ({ xyz }: Path) => Math.max(...xyz.filter((_, i) => i % 3 === 2));
+  const round = clearLinks(path, settings([clamp]));
+  expect(highest(round)).toBe(5);
+  const over = clearLinks(path, { ...settings([clamp]), atLeast: 40 });
+  expect(highest(over)).toBe(40);
+  // Across only as high as that.
+  for (let i = 1; i < over.feed.length; i++) {
+    const moved = over.xyz[3 * i] !== over.xyz[3 * i - 3] || over.xyz[3 * i + 1] !== over.xyz[3 * i - 2];
+    if (moved && i > 1) expect(over.xyz[3 * i + 2]).toBe(40);
+  }
+});

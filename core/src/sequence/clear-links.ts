@@ -11,6 +11,8 @@ export interface ClearingSettings {
   /** Ways round keep to the stock and the bit’s radius beside it, mm. */
   stock: { length: number; width: number };
   limits: Limits;
+  /** Something may lie free beside the way: it is always gone over, at least so high, mm. */
+  atLeast?: number;
 }
 
 /** How much nearer than wanted a way may come before it counts as too near, mm: rounding, not room. */
@@ -47,8 +49,10 @@ export function clearLinks(
           : high.filter((k) => k.height + KEEP_OUT_ROOM > low + SLACK && distanceToKeepOut(ax, ay, bx, by, k) < margin);
       if (met.length) {
         changed = true;
-        const over = Math.max(...met.map(({ height }) => height)) + KEEP_OUT_ROOM;
-        const ways = [[ax, ay, az, ax, ay, over, bx, by, over, bx, by, bz], wayRound(ax, ay, bx, by, low, settings)];
+        const { atLeast } = settings;
+        const over = Math.max(atLeast ?? 0, Math.max(...met.map(({ height }) => height)) + KEEP_OUT_ROOM);
+        const round = atLeast === undefined ? wayRound(ax, ay, bx, by, low, settings) : undefined;
+        const ways = [[ax, ay, az, ax, ay, over, bx, by, over, bx, by, bz], round];
         const best = quickest(
           ways.filter((way) => way !== undefined),
           settings.limits,

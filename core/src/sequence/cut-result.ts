@@ -40,6 +40,7 @@ export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { p
     stock,
     radius,
     limits: bench.limits,
+    atLeast: part.approach,
   });
   const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
   const pierce = part.pierce && {

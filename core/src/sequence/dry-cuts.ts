@@ -7,7 +7,7 @@ import type { CutResult } from './cut-result.ts';
 export function dryCuts(cuts: readonly CutResult[], pointer: { x: number; y: number }): CutResult[] {
   return cuts.map((cut) => {
     const { xyz, power } = cut.path;
-    let high = 0;
+    let high = cut.approach ?? 0;
     for (let i = 2; i < xyz.length; i += 3) high = Math.max(high, xyz[i]);
     const over = xyz.slice();
     for (let i = 0; i < over.length; i += 3) {

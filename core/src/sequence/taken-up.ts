@@ -29,6 +29,14 @@ const OPEN = 3;
 const LENGTHS = [4, 3, 2, 1.2];
 const DIRECTIONS = [Math.PI / 4, Math.PI / 3, Math.PI / 2, Math.PI / 6, (2 * Math.PI) / 3];
 
+/** What is round a place at which something is taken up. */
+export interface Surroundings {
+  /** All kerfs that are cut or will be, those of runs before among them. */
+  kerfs: readonly Path[];
+  /** Whether a place lies on the stock, so far from its edges. */
+  onStock: (x: number, y: number, room: number) => boolean;
+}
+
 export interface TakenUp {
   /** What is left to be made, in its order. */
   cuts: CutResult[];
@@ -46,6 +54,7 @@ export function takenUp(
   cuts: readonly CutResult[],
   { cut: id, point, at }: Stopped,
   by: TakenUpBy,
+  around: Surroundings,
 ): TakenUp | NotTakenUp {
   const index = cuts.findIndex((cut) => cut.id === id);
   if (index < 0) return 'nothing-left';
@@ -70,7 +79,7 @@ export function takenUp(
     const rest = sliced(cut, from);
     return { cuts: [rest, ...cuts.slice(index + 1)], seam: { x: path.xyz[3 * pierce], y: path.xyz[3 * pierce + 1] } };
   }
-  const way = besideWay(cuts, path, seam, cut.radius * 2, cut.pierce?.scrapOnLeft ?? true);
+  const way = besideWay(around, seam, cut.radius * 2, cut.pierce?.scrapOnLeft ?? true);
   if (!way) return 'no-room';
   const height = (k: number) => path.xyz[3 * k + 2];
   const builder = new PathBuilder();
@@ -176,23 +185,22 @@ function onWay({ xyz, power }: Path, next: number, at: { x: number; y: number })
   return best;
 }
 
-/** A place in the scrap from which a straight way leads in to a place of a cut, clear of all kerfs. */
+/** A place in the scrap from which a straight way leads in to a place of a cut, clear of all kerfs and on the stock. */
 function besideWay(
-  cuts: readonly CutResult[],
-  own: Path,
+  { kerfs, onStock }: Surroundings,
   { x, y, dx, dy }: { x: number; y: number; dx: number; dy: number },
   kerf: number,
   scrapOnLeft: boolean,
 ): { x: number; y: number } | undefined {
   const side = scrapOnLeft ? 1 : -1;
-  const edges = kerfEdges([own, ...cuts.map(({ path }) => path)]);
+  const edges = kerfEdges(kerfs);
   for (const times of LENGTHS)
     for (const angle of DIRECTIONS) {
       const length = Math.max(1, times * kerf);
       const [back, off] = [length * Math.cos(angle), length * Math.sin(angle)];
       const [px, py] = [x - back * dx - side * off * dy, y - back * dy + side * off * dx];
       const steps = 8;
-      let clear = true;
+      let clear = onStock(px, py, kerf / 2);
       for (let k = 0; k < steps && clear; k++) {
         const t = k / steps;
         const [qx, qy] = [px + (x - px) * t, py + (y - py) * t];

@@ -23,6 +23,8 @@ export interface LeadSettings {
   keptOnRight: boolean;
   /** Where to start, on the sheet: each loop at its point nearest to one of these, where it is nearest to that loop. */
   starts: readonly { x: number; y: number }[];
+  /** Open lines that are cut, too; x and y in turn. */
+  lines?: readonly ArrayLike<number>[];
   /** The sheet, mm; nothing is pierced beside it. */
   sheet: { length: number; width: number };
 }
@@ -52,7 +54,7 @@ const BENT = 0.35;
  */
 export function scrapLeads(loops: readonly KerfLoop[], settings: LeadSettings, pieces = 1): ScrapLead[][] {
   if (loops.length === 0) return [];
-  const edges = new Edges(loops);
+  const edges = new Edges(loops, settings.lines);
   const laid = new ClosePoints(Math.max(settings.kerf, 0.1));
   const measured = loops.map(({ points }) => new ArcLength(points));
   const chosen = startsOf(measured, settings.starts);
@@ -182,26 +184,30 @@ function clear(
   return true;
 }
 
-/** The moves of all loops, found by place. */
+/** The moves of all loops and of open lines, found by place. */
 class Edges {
   private readonly index: Flatbush;
   private readonly ends: Float64Array;
-  private readonly owners: readonly KerfLoop[];
+  private readonly owners: readonly (KerfLoop | undefined)[];
 
-  constructor(loops: readonly KerfLoop[]) {
-    const n = loops.reduce((sum, { points }) => sum + points.length / 2, 0);
+  constructor(loops: readonly KerfLoop[], lines: readonly ArrayLike<number>[] = []) {
+    const n =
+      loops.reduce((sum, { points }) => sum + points.length / 2, 0) +
+      lines.reduce((sum, points) => sum + points.length / 2 - 1, 0);
     this.index = new Flatbush(n);
     this.ends = new Float64Array(4 * n);
-    const owners: KerfLoop[] = [];
+    const owners: (KerfLoop | undefined)[] = [];
+    const add = (points: ArrayLike<number>, j: number, i: number, owner?: KerfLoop) => {
+      const [ax, ay, bx, by] = [points[j], points[j + 1], points[i], points[i + 1]];
+      this.ends.set([ax, ay, bx, by], 4 * owners.length);
+      owners.push(owner);
+      this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+    };
     for (const loop of loops) {
       const { points } = loop;
-      for (let m = points.length, i = 0, j = m - 2; i < m; j = i, i += 2) {
-        const [ax, ay, bx, by] = [points[j], points[j + 1], points[i], points[i + 1]];
-        this.ends.set([ax, ay, bx, by], 4 * owners.length);
-        owners.push(loop);
-        this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-      }
+      for (let m = points.length, i = 0, j = m - 2; i < m; j = i, i += 2) add(points, j, i, loop);
     }
+    for (const points of lines) for (let i = 2; i < points.length; i += 2) add(points, i - 2, i);
     this.index.finish();
     this.owners = owners;
   }

@@ -6,7 +6,7 @@ import { degrees } from '@kerbe/core/quantity/units';
 import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import type { Job } from '@kerbe/core/document/job';
 import type { Program } from '@kerbe/core/program/write';
-import { heightOverAll } from '@kerbe/core/stock/keep-out';
+import { approachOver } from '@kerbe/core/program/approach';
 import { zeroOf } from '@kerbe/core/stock/stock';
 import { benchKindOf } from '../kinds/bench-kinds.ts';
 import type { BenchFacts } from './bench-facts.ts';
@@ -73,7 +73,7 @@ export function orderOf(
     basis: basisOf(id, job),
     bench: benchFactsOf(job),
     plannedMinutes: program.minutes,
-    approach: heightOverAll(job.stock.keepOuts, job.stock.lift) - zeroOf(job.stock).z,
+    approach: approachOver(job.stock, result.cuts) - zeroOf(job.stock).z,
     switchedOnBy: benchKindOf(job.bench).switchedOnBy(job.bench),
     turn,
     dry,

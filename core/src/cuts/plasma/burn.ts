@@ -89,7 +89,15 @@ export function burnt(
   const pieces = Math.max(1, cut.tabs);
   const leads = scrapLeads(
     kept,
-    { lead: cut.lead, out: cut.out, kerf: cut.kerf, keptOnRight, starts: cut.start, sheet: stock },
+    {
+      lead: cut.lead,
+      out: cut.out,
+      kerf: cut.kerf,
+      keptOnRight,
+      starts: cut.start,
+      lines: lines.map(({ points }) => points),
+      sheet: stock,
+    },
     pieces,
   );
   const strokes: Stroke[] = [];
@@ -158,12 +166,16 @@ export function burnt(
       pierce: { delay: cut.pierceDelay, touches, level, scrapOnLeft: keptOnRight },
       leaves: { kind: 'kerf', width: cut.kerf, depth: thick },
       kerf: cut.by,
+      approach: overFreed(cut),
     }),
   ];
 }
 
 /** Where it comes among other cuts; see `CutKind.rank`. */
 export const rankOf = ({ side }: PlasmaCut): number => (side === 'nested' || side === 'outside' ? 4 : 3);
+
+/** How high the torch goes over what was cut free, mm. */
+const overFreed = ({ rise, over }: PlasmaCut): number => Math.max(rise, over);
 
 /** On which side of the area’s lines the kerf lies. */
 const sideOf = ({ side }: PlasmaCut): 'outside' | 'inside' | 'on' => (side === 'nested' ? 'outside' : side);
@@ -221,7 +233,7 @@ function loopStroke(
 function laid(strokes: readonly Stroke[], cut: PlasmaCut, job: Job) {
   const { bench } = job;
   const builder = new PathBuilder();
-  const freed = new Freed({ low: cut.rise, high: Math.max(cut.rise, cut.over), room: ROOM, limits: bench.limits });
+  const freed = new Freed({ low: cut.rise, high: overFreed(cut), room: ROOM, limits: bench.limits });
   const touches: number[] = [];
   const level: number[] = [];
   const pierces: { x: number; y: number }[] = [];

@@ -101,7 +101,7 @@ function judgeDetail({ job, cut, index, result }: Judged): Remark[] {
     ];
   if (fine)
     return [
-      remark(cut, 'fine', 'advice', `Some of what stays is no wider than two kerfs of ${mm(cut.kerf)}; a nozzle for fine cuts would keep it cleaner.`, remedies), // prettier-ignore
+      remark(cut, 'fine', 'advice', `Some of what stays is no wider than two kerfs of ${mm(cut.kerf)}; ${finer ? 'a finer nozzle would keep it cleaner' : 'try it on a scrap'}.`, remedies), // prettier-ignore
     ];
   return [];
 }

@@ -59,19 +59,19 @@ export const plasmaKind: CutKind<PlasmaCut, PlasmaFacts, Nozzle> = {
           facts.by === 'here'
             ? `The kerf of ${formatLength(cut.kerf, unit, 2)} is taken off here; a controller that takes it off, too, would take it twice.`
             : `The kerf of ${formatLength(cut.kerf, unit, 2)} is left to the controller; the program follows the lines.`,
-          ...(facts.noLead ? [`${facts.noLead} lines have no room for a lead, and are pierced on the line.`] : []),
-          ...(facts.shorter ? [`${facts.shorter} leads are shorter than asked for, for want of room.`] : []),
+          ...(facts.noLead ? [`No room for a lead, and pierced on the line: ${facts.noLead}.`] : []),
+          ...(facts.shorter ? [`Leads shorter than asked for, for want of room: ${facts.shorter}.`] : []),
           ...(facts.tooSmall.length
-            ? [`${facts.tooSmall.length} holes are small for this sheet and may not come out; pierce them only with --too-small mark, and drill them.`] // prettier-ignore
+            ? [`Holes small for this sheet, which may not come out: ${facts.tooSmall.length}; pierce them only with --too-small mark, and drill them.`] // prettier-ignore
             : []),
           ...(facts.islands.length
-            ? [`${facts.islands.length} islands would drop out; tie them with --bridges 3.2.`]
+            ? [`Islands that would drop out: ${facts.islands.length}; tie them with --bridges 3.2.`]
             : []),
           ...(facts.closes
             ? ['The kerf is wider than a slot, a hole or what lies between parts, which closes up or is left out.']
             : []),
-          ...(facts.overlaps ? [`In ${facts.overlaps} places shapes overlap.`] : []),
-          ...(facts.empty ? [`${facts.empty} lines have all points in one place and are left out.`] : []),
+          ...(facts.overlaps ? [`Places where shapes overlap: ${facts.overlaps}.`] : []),
+          ...(facts.empty ? [`Left out, all points in one place: ${facts.empty}.`] : []),
         ]
       : [],
   bits: ['nozzle'],

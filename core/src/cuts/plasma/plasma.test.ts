@@ -159,6 +159,19 @@ describe('leads', () => {
     }
   });
 
+  test('keep clear of open lines as of loops', async () => {
+    // Lines 3.5 mm beside each side but one: the usual lead of 4 mm would cross them.
+    const beside = [line(96.5, 90, 96.5, 210), line(203.5, 90, 203.5, 210), line(90, 96.5, 210, 96.5)];
+    const part = await burn([shape(square(100, 100, 100)), ...beside], { lead: { kind: 'arc', length: 4 } });
+    const loop = strokesOf(part).find((stroke) => stroke.length > 8)!;
+    expect(loop[1]).toBeGreaterThan(201);
+    const all = [...beside, line(90, 203.5, 210, 203.5)];
+    const shut = await burn([shape(square(100, 100, 100)), ...all], { lead: { kind: 'arc', length: 4 } });
+    expect(shut.facts!.shorter + shut.facts!.noLead).toBe(1);
+    const [x, y] = strokesOf(shut).find((stroke) => stroke.length > 8)!;
+    for (const { outlines } of all) expect(Math.min(...distances([...outlines[0].points], x, y))).toBeGreaterThan(1.99);
+  });
+
   test('shrink where there is no room, and say so', async () => {
     // Two parts 5 mm apart, in the middle of a row.
     const near = [shape(square(20, 20, 40)), shape(square(65, 20, 40)), shape(circle(200, 200, 2.5))];
