@@ -127,9 +127,15 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await atRest(shop);
   await expect(shop.getByRole('heading', { name: 'Take the broken run up again' })).toBeVisible();
 
+  // Gone round again with the pointer: what broke off is offered all the same.
   await goTo(shop, 'Set-up');
   await tickAll(shop);
+  await shop.getByRole('button', { name: 'Go round with the pointer' }).click();
+  await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1, { timeout: 30_000 });
+  await atRest(shop);
+  await tickAll(shop);
   await goTo(shop, 'Run');
+  await expect(shop.getByText('Gone round. Nothing was on, and nothing was cut.')).toBeVisible();
   await shop.getByRole('button', { name: 'Make and check what is left' }).click();
   await expect(shop.getByText(/the seam will be there/)).toBeVisible();
   await shop.getByLabel(/I have looked at the work/).check();
@@ -143,4 +149,11 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   // Three plates of 120 by 120 mm among what came free.
   expect(look.pieces.filter(({ minX, maxX }) => Math.abs(maxX - minX - 120) < 2)).toHaveLength(3);
   await noteInLog(shop, ['Nozzle 30 A fine'], 'Clean; the seam does not show.');
+  // The log counts what cut, and says of each how its program was made.
+  const runs = shop.locator('article');
+  await expect(runs).toHaveCount(4);
+  await expect(shop.locator('.card-head')).toContainText('2 runs');
+  await expect(runs.nth(0)).toContainText('takes up after line');
+  await expect(runs.nth(1)).toContainText('dry run, finished');
+  await expect(runs.nth(2)).toContainText('is turned by');
 });

@@ -49,7 +49,7 @@ export class ProgramRun {
     private readonly start: Start,
     private readonly context: RunContext,
   ) {
-    const { hash, job, jobId, plannedMinutes, cuts } = order;
+    const { hash, job, jobId, plannedMinutes, dry, cuts } = order;
     const takeUp = start.command === 'take-up';
     this.state = {
       id: start.id,
@@ -58,6 +58,7 @@ export class ProgramRun {
       hash,
       phase: 'on',
       plannedMinutes,
+      dry,
       minutes: 0,
       waited: 0,
       minutesLeft: plannedMinutes,

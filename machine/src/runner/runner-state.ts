@@ -15,6 +15,8 @@ export interface RunState {
   /** Why it ended as it did. */
   why?: string;
   plannedMinutes: number;
+  /** Nothing is on: a pointer goes where the tool would. */
+  dry: boolean;
   /** By the machine's clock: at the program, and all else (held, bit changes, questions). */
   minutes: number;
   waited: number;

@@ -26,7 +26,7 @@ export class BenchFeed {
   /** Whether the server has passed on what the bench says, and does so now. */
   private heard = false;
   private absent = $state(false);
-  /** Runs begun since this page was loaded. */
+  /** Runs begun since this page was loaded, but dry ones. */
   started = $state(0);
   private source: EventSource | undefined;
   private opened = false;
@@ -72,7 +72,8 @@ export class BenchFeed {
     this.source.addEventListener('absent', () => (this.absent = true));
     this.source.onmessage = (event: MessageEvent<string>) => {
       const next = JSON.parse(event.data) as RunnerState;
-      if (next.run && this.state.run?.id !== next.run.id && this.heard && !next.run.endedAt) this.started++;
+      const { run } = next;
+      if (run && !run.dry && this.state.run?.id !== run.id && this.heard && !run.endedAt) this.started++;
       this.heard = true;
       this.state = next;
       this.absent = false;

@@ -15,6 +15,7 @@
   let problem = $state<string>();
   let said = $state<string>();
   const ended = $derived(feed.state.run?.endedAt);
+  const cutting = $derived(runs.filter(({ settings }) => !settings.dry).length);
 
   async function load(): Promise<void> {
     try {
@@ -64,7 +65,7 @@
 
 <div class="card-head">
   <h1>Log</h1>
-  <p class="mute">{runs.length === 0 ? 'no runs yet' : runs.length === 1 ? '1 run' : `${runs.length} runs`}</p>
+  <p class="mute">{cutting === 0 ? 'no runs yet' : cutting === 1 ? '1 run' : `${cutting} runs`}</p>
 </div>
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 {#each runs as run (run.id)}
@@ -79,8 +80,9 @@
           minute: '2-digit',
         })}</strong
       >
-      <span class="phase {run.phase}">{WORDS[run.phase] ?? run.phase}</span>
+      <span class="phase {run.phase}">{run.settings.dry ? 'dry run, ' : ''}{WORDS[run.phase] ?? run.phase}</span>
     </header>
+    {#each run.settings.notes ?? [] as made (made)}<p>Its program {made}.</p>{/each}
     {#if run.why}<p class="why">{run.why}</p>{/if}
     {#if run.line !== null && run.phase !== 'done' && run.phase !== 'running'}<p>
         The last line made was {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')}.

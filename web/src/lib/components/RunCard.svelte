@@ -47,7 +47,8 @@
 {:else}
   {#if run}
     <p class="outcome {run.phase}" role="status">
-      {#if run.phase === 'done'}<strong>Done.</strong> It took {formatMinutes(run.minutes)} at the work{run.waited >
+      {#if run.phase === 'done' && run.dry}<strong>Gone round.</strong> Nothing was on, and nothing was cut.
+      {:else if run.phase === 'done'}<strong>Done.</strong> It took {formatMinutes(run.minutes)} at the work{run.waited >
         1 / 60
           ? ` and ${formatMinutes(run.waited)} of waiting and bit changes`
           : ''}; planned were {formatMinutes(run.plannedMinutes)}. Make safe, vacuum off, unload, tabs off, clean up.

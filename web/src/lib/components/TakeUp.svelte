@@ -30,7 +30,7 @@
   async function load(): Promise<void> {
     try {
       const { runs } = await send<{ runs: RunRow[] }>('GET', `/api/jobs/${session.id}/runs`);
-      const last = runs.find(({ phase }) => phase !== 'running');
+      const last = runs.find(({ phase, settings }) => phase !== 'running' && !settings.dry);
       const broken = last && last.phase !== 'done' && (last.line ?? 0) > 0 ? last : undefined;
       if (broken?.id === run?.id) return;
       run = broken;
@@ -119,8 +119,8 @@
       >
     {/if}
     <label class="sure"
-      ><input class="checkbox" type="checkbox" bind:checked={sure} /> I have looked at the work and the bit, and zero is right
-      as it is set now.</label
+      ><input class="checkbox" type="checkbox" bind:checked={sure} /> I have looked at the work and the tool, and zero is
+      right as it is set now.</label
     >
     {#if checked && (ownProgram || checked.revision !== session.revision)}<Checks {checked} />{/if}
     {#if why}<p class="mute">{why}</p>{/if}

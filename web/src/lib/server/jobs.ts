@@ -5,6 +5,7 @@ import { type CutJob, JobSchema } from '@kerbe/core/job/job';
 import type { LengthUnit } from '@kerbe/core/quantity/units';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { assetsOf } from './assets.ts';
+import { NOT_DRY } from './not-dry.ts';
 import { Refused } from './refusal.ts';
 import type { Tables } from './tables.ts';
 
@@ -210,6 +211,7 @@ export async function listJobs(db: Db): Promise<JobRow[]> {
       eb
         .selectFrom('runs')
         .whereRef('runs.job_id', '=', 'jobs.id')
+        .where(NOT_DRY)
         .select((e) => e.fn.countAll<string>().as('n'))
         .as('runs'),
     )

@@ -89,7 +89,7 @@ export async function makePrograms(
       variant,
       which: index,
       seam: result.seam,
-      settings: settingsOf(job, result, program),
+      settings: { ...settingsOf(job, result, program), notes: result.notes, dry: variant.dry },
       lines,
     });
     programs.push({ hash, name, bit, minutes, lines });

@@ -6,6 +6,7 @@ import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import type { TakenUpBy } from '@kerbe/core/sequence/taken-up';
 import { openJob } from './jobs.ts';
 import { programsOf } from './made-programs.ts';
+import { NOT_DRY } from './not-dry.ts';
 import { keptRun } from './programs.ts';
 import { BenchProblem, benchState, linkedBenches, RunnerAbsent, runEnds, tellRunner } from './runner-client.ts';
 import type { RunSettings, Tables } from './tables.ts';
@@ -135,8 +136,10 @@ export async function startRun(
     );
   const run = randomUUID();
   let command: Parameters<typeof tellRunner>[1] = { command: 'run', id: run, token, hash };
-  if (takeUp?.line !== undefined) {
-    const broken = await brokenRun(db, id, takeUp.run);
+  const broken = takeUp && (await brokenRun(db, id, takeUp.run));
+  if (takeUp && takeUp.line === undefined && variant.stopped.length === 0)
+    throw new BenchProblem('This program is not what was left of that run; make and check what is left first.');
+  if (broken && takeUp.line !== undefined) {
     command = {
       command: 'take-up',
       id: run,
@@ -157,7 +160,7 @@ export async function startRun(
       bench_id: order.bench.id,
       phase: 'running',
       planned_minutes: order.plannedMinutes,
-      settings: JSON.stringify(variant.dry ? { ...settings, job: `${settings.job}, dry run` } : settings),
+      settings: JSON.stringify(settings),
       ended: null,
       why: null,
       minutes: null,
@@ -233,12 +236,13 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
   }));
 }
 
-/** How many runs a job has had. */
+/** How many runs a job has had, dry ones left out. */
 export async function countRuns(db: Kysely<Tables>, id: string): Promise<number> {
   const { n } = await db
     .selectFrom('runs')
     .select((eb) => eb.fn.countAll<string>().as('n'))
     .where('job_id', '=', id)
+    .where(NOT_DRY)
     .executeTakeFirstOrThrow();
   return Number(n);
 }

@@ -74,6 +74,10 @@ export interface RunSettings {
   job: string;
   stock: string;
   zero: string;
+  /** How its program was made otherwise than the job alone says, a sentence’s part each. */
+  notes?: string[];
+  /** Nothing was on, and nothing was cut. */
+  dry?: boolean;
   cuts: {
     title: string;
     bit: string;
