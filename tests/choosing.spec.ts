@@ -169,7 +169,7 @@ test('every shape can be reached and chosen by the keyboard, on the sheet and in
 test('a shape in two cuts shows both, and the state of the cut at hand', async ({ shop }) => {
   await shop.getByLabel('Called').fill('Twice cut');
   await shop.getByRole('button', { name: 'Make it' }).click();
-  await shop.getByLabel('SVG drawing to import').setInputFiles({
+  await shop.getByLabel('Drawing or picture to import').setInputFiles({
     name: 'plate.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(
@@ -186,6 +186,7 @@ test('a shape in two cuts shows both, and the state of the cut at hand', async (
   await computed(shop);
   // Filled as carved, though the cut-out is at hand, of which it is chosen, too.
   await expect(await outline(shop, 'plate')).toBeChecked();
+  await expect(shop.getByText('All changes kept')).toBeVisible();
   const { artwork } = (await (await shop.request.get(new URL('/api' + new URL(shop.url()).pathname.replace(/\/cuts$/, ''), shop.url()).href)).json()).job; // prettier-ignore
   const [r, g, b, alpha] = await drawnAt(shop, artwork[0].x + 40, artwork[0].y + 30);
   expect(alpha).toBe(255);

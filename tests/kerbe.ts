@@ -50,21 +50,24 @@ export async function setNumber(page: Page, name: string, text: string): Promise
   await field.press('Enter');
 }
 
-/** Brings the bit over the plate by eye and by single steps, as an operator would: coarse ones first. */
-export async function bringOverPlate(page: Page): Promise<void> {
+/** Through the window: the plate is so far to the right, back and below the tip, mm. */
+async function plateAway(page: Page): Promise<{ x: number; y: number; z: number }> {
   const caption = page.getByText('Through the window of the stand-in.').locator('..');
   // The window is looked through three times a second.
   await expect(caption).toContainText('below the tip');
-  const read = async () => {
-    const text = await caption.innerText();
-    const found = /([\d.]+) mm to the (right|left), ([\d.]+) mm (back|in front), and ([\d.]+) mm below/.exec(text);
-    if (!found) throw new Error(`no distance in “${text}”`);
-    return {
-      x: Number(found[1]) * (found[2] === 'right' ? 1 : -1),
-      y: Number(found[3]) * (found[4] === 'back' ? 1 : -1),
-      z: Number(found[5]),
-    };
+  const text = await caption.innerText();
+  const found = /([\d.]+) mm to the (right|left), ([\d.]+) mm (back|in front), and ([\d.]+) mm below/.exec(text);
+  if (!found) throw new Error(`no distance in “${text}”`);
+  return {
+    x: Number(found[1]) * (found[2] === 'right' ? 1 : -1),
+    y: Number(found[3]) * (found[4] === 'back' ? 1 : -1),
+    z: Number(found[5]),
   };
+}
+
+/** Brings the bit over the plate by eye and by single steps, as an operator would: coarse ones first. */
+async function bringOverPlateByEye(page: Page): Promise<void> {
+  const caption = page.getByText('Through the window of the stand-in.').locator('..');
   const byHand = page.getByRole('region', { name: 'Move by hand' });
   const press = async (name: RegExp) => {
     const before = await caption.innerText();
@@ -77,13 +80,48 @@ export async function bringOverPlate(page: Page): Promise<void> {
   for (const step of [100, 10, 1]) {
     await byHand.getByRole('button', { name: String(step), exact: true }).click();
     for (let i = 0; i < 40; i++) {
-      const away = await read();
+      const away = await plateAway(page);
       if (Math.abs(away.x) >= Math.max(step * 0.6, 4)) await press(away.x > 0 ? /X\+/ : /X−/);
       else if (Math.abs(away.y) >= Math.max(step * 0.6, 4)) await press(away.y > 0 ? /Y\+/ : /Y−/);
       else if (step < 100 && away.z > step + 6) await press(/Z−/);
       else break;
     }
   }
+}
+
+/** The same by steps of just the right length, which this page’s hand sends: for tests of what comes after. */
+async function bringOverPlate(page: Page): Promise<void> {
+  const byHand = page.getByRole('region', { name: 'Move by hand' });
+  await byHand.getByRole('button', { name: '1', exact: true }).click();
+  const [first] = await Promise.all([
+    page.waitForRequest(/\/command$/),
+    byHand.getByRole('button', { name: /X\+/ }).click(),
+  ]);
+  const headers = await first.allHeaders();
+  await page.waitForTimeout(400);
+  await atRest(page);
+  await page.waitForTimeout(400);
+  const away = await plateAway(page);
+  const step = async (axis: 'x' | 'y' | 'z', by: number) => {
+    for (let left = by; Math.abs(left) > 0.5;) {
+      const most = axis === 'z' ? 25 : 100;
+      const now = Math.max(-most, Math.min(most, left));
+      // It is refused while the last one is still on.
+      await expect
+        .poll(async () => {
+          const data = { command: 'step', axis, by: now, feed: axis === 'z' ? 1500 : 4000 };
+          const answer = await page.request.post(first.url(), { headers, data });
+          return answer.ok() ? '' : `${JSON.stringify(data)}: ${await answer.text()}`;
+        })
+        .toBe('');
+      left -= now;
+    }
+  };
+  await step('x', away.x);
+  await step('y', away.y);
+  await step('z', -(away.z - 6));
+  await page.waitForTimeout(400);
+  await atRest(page);
 }
 
 /** Set-up, with the stand-in connected and homed. */
@@ -114,10 +152,10 @@ export async function prepareStandIn(page: Page, bit: string): Promise<void> {
 }
 
 /** Taps the plate, brings the bit over it and touches off. */
-export async function touchOff(page: Page): Promise<void> {
+export async function touchOff(page: Page, bring: 'by-eye' | 'straight' = 'straight'): Promise<void> {
   await page.getByRole('button', { name: 'Tap the plate on the bit' }).click();
   await expect(page.getByText('the circuit was sensed to close')).toBeVisible();
-  await bringOverPlate(page);
+  await (bring === 'by-eye' ? bringOverPlateByEye(page) : bringOverPlate(page));
   await page.getByRole('button', { name: 'Set zero' }).click();
   await expect(page.getByText(/Z was set \d\d:\d\d/)).toBeVisible({ timeout: 60_000 });
 }

@@ -1,66 +1,9 @@
 import type { Page } from '@playwright/test';
-import { atRest, computed, connectAndHome, expect, goTo, test } from './kerbe.ts';
+import { atRest, computed, expect, goTo, setUp, startRun, test } from './kerbe.ts';
+import { layTheSheet, tickAll } from './plasma-steps.ts';
 import { noteInLog, writePrograms } from './story-steps.ts';
 
 // Steel: stencil letters in garden markers and a comet weathervane, from artwork to parts, with an arc that is lost on the way.
-
-const caption = (page: Page) => page.getByText('Through the window of the stand-in.').locator('..');
-const byHand = (page: Page) => page.getByRole('region', { name: 'Move by hand' });
-
-/** One step by hand, and the next when it stands and the window was looked through anew. */
-async function press(page: Page, name: RegExp): Promise<void> {
-  await byHand(page).getByRole('button', { name }).click();
-  await page.waitForTimeout(100);
-  await atRest(page);
-  await page.waitForTimeout(320);
-}
-
-/** Brings the pointer's spot to a place by looking. */
-async function pointAt(page: Page, what: 'the mark of zero' | 'a place far along the edge'): Promise<void> {
-  const words = new RegExp(`${what} (?:is )?([\\d.]+) mm to the (right|left), ([\\d.]+) mm (back|in front)`);
-  for (const step of [100, 10, 1, 0.1]) {
-    await byHand(page)
-      .getByRole('button', { name: String(step), exact: true })
-      .click();
-    for (let k = 0; k < 40; k++) {
-      const found = words.exec(await caption(page).innerText())!;
-      const [x, y] = [Number(found[1]), Number(found[3])];
-      if (x >= 0.6 * step) await press(page, found[2] === 'right' ? /X\+/ : /X−/);
-      else if (y >= 0.6 * step) await press(page, found[4] === 'back' ? /Y\+/ : /Y−/);
-      else break;
-    }
-  }
-}
-
-async function tickAll(page: Page): Promise<void> {
-  for (const box of await page.getByRole('list', { name: 'In this order' }).getByRole('checkbox').all()) {
-    if (!(await box.isChecked())) await box.click();
-    await expect(box).toBeChecked();
-  }
-}
-
-async function setUp(page: Page, nozzle: string): Promise<void> {
-  await connectAndHome(page, 'plasma table');
-  await page.getByRole('button', { name: 'Lay the sheet' }).click();
-  await page.getByRole('button', { name: 'Put the work clamp on' }).click();
-  await page.getByRole('button', { name: `Put ${nozzle} in the stand-in` }).click();
-  await page.getByRole('button', { name: `${nozzle} is in` }).click();
-  await expect(page.getByText(`${nozzle} was said to be in.`)).toBeVisible();
-  await pointAt(page, 'the mark of zero');
-  await page.getByRole('button', { name: /The spot is on the lower left corner/ }).click();
-  await expect(page.getByText(/was pointed at \d\d:\d\d/)).toBeVisible();
-  await pointAt(page, 'a place far along the edge');
-  await page.getByRole('button', { name: 'The spot is on the edge along X' }).click();
-  await expect(page.getByText(/the sheet lies turned by -?\d/)).toBeVisible();
-  // Back over metal, inside the edge.
-  await byHand(page).getByRole('button', { name: '100', exact: true }).click();
-  await press(page, /X−/);
-  await press(page, /X−/);
-  await byHand(page).getByRole('button', { name: '10', exact: true }).click();
-  for (let k = 0; k < 3; k++) await press(page, /Y\+/);
-  await page.getByRole('button', { name: 'Feel for the sheet' }).click();
-  await expect(page.getByText(/It was felt \d\d:\d\d/)).toBeVisible({ timeout: 30_000 });
-}
 
 const address = (page: Page, path: string) => new URL(path, page.url()).href;
 
@@ -100,7 +43,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   expect(program).toContain('G38.2');
   expect(program).toContain('kerf 1 mm taken off here');
 
-  await setUp(shop, 'Nozzle 30 A fine');
+  await layTheSheet(shop, 'Nozzle 30 A fine');
   await shop.getByRole('checkbox').nth(0).waitFor();
   await tickAll(shop);
   await shop.getByRole('button', { name: 'Go round with the pointer' }).click();
@@ -156,4 +99,38 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await expect(runs.nth(0)).toContainText('takes up after line');
   await expect(runs.nth(1)).toContainText('dry run, finished');
   await expect(runs.nth(2)).toContainText('is turned by');
+});
+
+test('a comet weathervane, while a board is carved on the router', async ({ shop, context }) => {
+  test.setTimeout(240_000);
+  const jobs = shop.url();
+  await shop.getByRole('link', { name: /Comet weathervane/ }).click();
+  await computed(shop);
+  await writePrograms(shop, ['comet-weathervane-1-nozzle-45-a.nc']);
+  await layTheSheet(shop, 'Nozzle 45 A');
+  await tickAll(shop);
+
+  const other = await context.newPage();
+  await other.goto(jobs);
+  await other.getByRole('link', { name: /Entrance board/ }).click();
+  await computed(other);
+  await setUp(other, 'V 60° 12.7');
+  await startRun(other);
+
+  await startRun(shop);
+  const running = async () => {
+    const { benches } = await (await shop.request.get(address(shop, '/api/benches'))).json();
+    return benches.map(({ id, bench }: { id: string; bench: string }) => `${id}: ${bench}`);
+  };
+  await expect.poll(running).toEqual(expect.arrayContaining(['dome-workshop: running', 'iron-yard: running']));
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  // The router went on all the while, to where it asks for its next bit.
+  await expect(other.getByRole('heading', { name: /^Bit change: / })).toBeVisible({ timeout: 90_000 });
+  await goTo(shop, 'Set-up');
+  const look = await (await shop.request.get(address(shop, '/api/benches/iron-yard/stand-in'))).json();
+  expect(look.damage).toEqual({ cutInAir: 0, nozzleTouched: 0, piercedLow: 0, ranIntoTipped: 0 });
+  await noteInLog(shop, ['Nozzle 45 A'], 'Hung in the wind.');
+  // The board is given up there, as someone at it would.
+  await other.getByRole('button', { name: 'Stop', exact: true }).click();
+  await atRest(other);
 });

@@ -46,7 +46,7 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await prepareStandIn(shop, 'V 60° 12.7');
   await expect(shop.getByRole('button', { name: 'Set zero' })).toBeDisabled();
   await expect(shop.getByText('tap the plate against the bit first')).toBeVisible();
-  await touchOff(shop);
+  await touchOff(shop, 'by-eye');
   const goThere = shop.getByRole('button', { name: 'Go to zero: up, across, down' });
   await expect(goThere).toBeDisabled();
   await expect(shop.getByText('Tick at Set-up that plate and clip are taken away first.')).toBeVisible();
