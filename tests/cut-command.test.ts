@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { encode } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { letterPage } from '../command/src/bench-page.ts';
 import { cutToFiles } from '../command/src/cut.ts';
@@ -226,16 +227,24 @@ describe('bad use gets one sentence', () => {
 
 // docs/command-line.md is read, and each of its options is run with the kinds that it is for and with the others.
 describe('every option that the page of the command line lists', () => {
-  const KINDS = ['v-carve', 'pocket', 'profile', 'line', 'drag', 'drill', 'inlay'];
-  const BITS: Record<string, string> = { 'v-carve': 'v60:12.7', drill: 'drill:3', drag: 'drag:0.3' };
+  const LASER = ['laser-cut', 'laser-score', 'laser-fill', 'laser-picture'];
+  const KINDS = ['v-carve', 'pocket', 'profile', 'line', 'drag', 'drill', 'inlay', 'plasma', ...LASER];
+  /** What each kind cannot do without. */
+  const BASE: Record<string, string> = {
+    'v-carve': '--bit v60:12.7',
+    drill: '--bit drill:3 --depth 3',
+    drag: '--bit drag:0.3 --pressed 2',
+    plasma: '--kerf 1.5 --pierce-height 3.8 --pierce-delay 0.8 --cut-height 1.5 --feed 2000 --thickness 3',
+    ...Object.fromEntries(LASER.map((kind) => [kind, '--beam 0.2 --power 80% --feed 600'])),
+  };
   const rows = [
     ...readFileSync(new URL('../docs/command-line.md', import.meta.url), 'utf8').matchAll(
       /^\| (`--.*?) +\| ([^|]+?) +\| /gm,
     ),
   ].flatMap(([, first, kinds]) => {
-    const others = kinds.startsWith('all but ') ? kinds.slice(8).split(', ') : [];
-    const own =
-      kinds === 'all' ? KINDS : others.length ? KINDS.filter((k) => !others.includes(k)) : kinds.split(', '); // prettier-ignore
+    const named = (text: string) => text.split(', ').flatMap((kind) => (kind === 'laser' ? LASER : [kind]));
+    const others = kinds.startsWith('all but ') ? named(kinds.slice(8)) : [];
+    const own = kinds === 'all' ? KINDS : others.length ? KINDS.filter((k) => !others.includes(k)) : named(kinds);
     return [...first.replace(/\\\|/g, '|').matchAll(/--[^`]+/g)]
       .flatMap(([text]) => text.trim().split(/ (?=--)/))
       .map((text) => {
@@ -250,22 +259,21 @@ describe('every option that the page of the command line lists', () => {
   const plate = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><rect x="5" y="5" width="50" height="50"/></svg>';
   test.each(KINDS)('%s', async (kind) => {
     writeFileSync(`${folder}/all.svg`, kind === 'drill' ? holes : plate);
+    writeFileSync(`${folder}/all.png`, encode({ width: 20, height: 10, channels: 1, data: Uint8Array.from({ length: 200 }, (_, k) => k) })); // prettier-ignore
+    const art = kind === 'laser-picture' ? '@all.png' : '@all.svg';
     for (const { name, value, own } of rows) {
       const words = [name, value].filter(Boolean).join(' ');
-      const base = name === '--depth' || kind === 'v-carve' || name === '--depth-per-pass' ? '' : '--depth 3';
-      const depth = name === '--depth-per-pass' && kind !== 'v-carve' ? '--depth 3' : base;
-      const passes = name === '--last-pass' && kind !== 'v-carve' ? '--depth-per-pass 1' : '';
       // Of two rows for one option each is for its own kinds.
       const twice = rows.filter((row) => row.name === name).length > 1;
       if (twice && !own.includes(kind)) continue;
-      if (kind === 'drag') {
-        const line = `drag @all.svg --bit drag:0.3 ${name === '--pressed' ? '' : '--pressed 2'} ${words} --out @all.nc`;
-        if (own.includes(kind)) expect((await run(line)).moves, line).toBeGreaterThan(1);
-        else await expect((async () => run(line))(), line).rejects.toThrow(/^\S.*[.;].*$/s);
-        continue;
-      }
-      const more = name === '--angle' ? '--pattern lines' : name === '--tab' ? '--tabs 2' : '';
-      const line = `${kind} @all.svg --bit ${BITS[kind] ?? 'end:3.175'} ${depth} ${passes} ${own.includes(kind) ? more : ''} ${words} --out @all.nc`;
+      const base = (BASE[kind] ?? '--bit end:3.175 --depth 3')
+        .split(/ (?=--)/)
+        .filter((option) => option.split(' ')[0] !== name)
+        .join(' ');
+      const passes = name === '--last-pass' && !['v-carve', 'drag', 'plasma', ...LASER].includes(kind) ? '--depth-per-pass 1' : ''; // prettier-ignore
+      const pattern = name === '--angle' && kind === 'pocket' ? '--pattern lines' : '';
+      const more = own.includes(kind) ? [pattern, name === '--tab' ? '--tabs 2' : ''].join(' ') : '';
+      const line = `${kind} ${art} ${base} ${passes} ${more} ${words} --out @all.nc`;
       if (own.includes(kind)) expect((await run(line)).moves, line).toBeGreaterThan(1);
       else await expect((async () => run(line))(), line).rejects.toThrow(/^\S.*[.;].*$/s);
     }

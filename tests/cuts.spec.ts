@@ -53,7 +53,7 @@ test('pockets, holes and inlays are made, ordered and timed through the interfac
 test('a cut of every kind can be added to a job of one’s own', async ({ shop }) => {
   await shop.getByLabel('Called').fill('All kinds');
   await shop.getByRole('button', { name: 'Make it' }).click();
-  await shop.getByLabel('SVG drawing to import').setInputFiles({
+  await shop.getByLabel('Drawing or picture to import').setInputFiles({
     name: 'kinds.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(
@@ -119,7 +119,7 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
   ];
   await shop.getByLabel('Called').fill('Another sky');
   await shop.getByRole('button', { name: 'Make it' }).click();
-  await shop.getByLabel('SVG drawing to import').setInputFiles(svg(sun + moon + star));
+  await shop.getByLabel('Drawing or picture to import').setInputFiles(svg(sun + moon + star));
   await goTo(shop, 'Cuts');
   await (await outline(shop, 'moon')).click();
   await shop.getByRole('button', { name: 'Add a pocket' }).click();
@@ -130,7 +130,7 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
   // Behind others now, and larger: the same moon.
   await goTo(shop, 'Artwork');
   await shop
-    .getByLabel('SVG drawing in place of sky')
+    .getByLabel('Drawing or picture in place of sky')
     .setInputFiles(svg(star + '<rect id="house" width="9" height="9"/>' + sun + moon.replace('r="7"', 'r="8"')));
   await goTo(shop, 'Cuts');
   await computed(shop);
@@ -139,7 +139,7 @@ test('another file takes the place of a drawing, and cuts hold on to the shapes 
 
   // No moon at all: said, and nothing else is cut in its place.
   await goTo(shop, 'Artwork');
-  await shop.getByLabel('SVG drawing in place of sky').setInputFiles(svg(star + sun));
+  await shop.getByLabel('Drawing or picture in place of sky').setInputFiles(svg(star + sun));
   await goTo(shop, 'Cuts');
   await computed(shop);
   await expect(shop.getByText('One shape that this cut was for is no longer in sky')).toBeVisible();

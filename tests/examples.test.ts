@@ -139,6 +139,9 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 2 })).toBe(3);
   },
   'nozzle/chart': ['tests/plasma.test.ts', 'between two what lies evenly'],
+  'sequence/framing-cut': ['tests/laser.test.ts', 'framed by its box and by its hull'],
+  'laser-cut/near-edges': ['tests/laser.test.ts', 'a hole nearer to an edge than it is wide is found'],
+  'ways/scan-rows': ['tests/laser.test.ts', 'run-out is v²/2a, along an axis and aslant'],
   'program/kerf-taken': ['core/src/program/kerf-taken.test.ts', 'beside the lines, for a kerf of 1.5 mm'],
   'sequence/taken-up': ['tests/plasma.test.ts', 'from a stroke on, over two cuts'],
   'sequence/turned-cuts': ['tests/plasma.test.ts', 'turned about a place, every point lies where a rotation has it'],

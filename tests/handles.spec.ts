@@ -71,7 +71,7 @@ test('tabs and the start of a cut-out are moved along it by hand, and undone', a
 test('what a tip cannot enter and what no bit reaches is marked, and explained under the sheet', async ({ shop }) => {
   await shop.getByLabel('Called').fill('Hairlines');
   await shop.getByRole('button', { name: 'Make it' }).click();
-  await shop.getByLabel('SVG drawing to import').setInputFiles({
+  await shop.getByLabel('Drawing or picture to import').setInputFiles({
     name: 'thin.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(
@@ -133,7 +133,7 @@ test('a pin is gone round or over, and outlines are refitted within a number', a
     const r = 24 + 5 * Math.cos(3 * a) + 0.015 * Math.sin(i * 12.9898);
     return `${(60 + r * Math.cos(a)).toFixed(3)} ${(40 + r * Math.sin(a)).toFixed(3)}`;
   });
-  await shop.getByLabel('SVG drawing to import').setInputFiles({
+  await shop.getByLabel('Drawing or picture to import').setInputFiles({
     name: 'traced.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(

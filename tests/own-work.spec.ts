@@ -9,7 +9,7 @@ async function newJob(page: Page, name: string): Promise<void> {
 }
 const drop = (page: Page, name: string, content: string | Buffer) =>
   page
-    .getByLabel('SVG drawing to import')
+    .getByLabel('Drawing or picture to import')
     .setInputFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(content) });
 
 const HOUSE = `<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="80mm" viewBox="0 0 120 80">

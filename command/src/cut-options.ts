@@ -17,8 +17,11 @@ const KINDS = Object.keys(CUT_KINDS) as CutKindName[];
 
 export const CUT_USE = `Use: ./kerbe cut ${KINDS.join('|')} ART.svg --bit v60:12.7|end:3.175|drill:3|drag:0.3 [options] --out FILE`;
 
+/** Kinds of tool that may be said by an option of their own: `--beam 0.2` is `--bit beam:0.2`. */
+const TOOLS = Object.entries<ToolKind>(TOOL_KINDS).flatMap(([name, { written }]) => written.startsWith(`${name}:`) ? [name] : []); // prettier-ignore
+
 /** Options that are not a field of the cut. */
-const OF_ALL = ['bit', 'lift', 'thickness', 'zero', 'units', 'no-arcs', 'refit', 'out'];
+const OF_ALL = [...TOOLS, 'bit', 'lift', 'thickness', 'zero', 'units', 'no-arcs', 'refit', 'out'];
 
 interface OfField {
   key: string;
@@ -90,7 +93,9 @@ export function readCutOptions(args: string[]): CutOrder {
   const text = (name: string) => (values[name] === undefined ? undefined : String(values[name]));
   const out = text('out');
   if (out === undefined) throw new Misuse(`Say where the program goes with --out FILE. ${CUT_USE}`);
-  const asked = text('bit') ?? kindOf({ kind: known }).tool;
+  const said = ['bit', ...TOOLS].filter((name) => values[name] !== undefined);
+  if (said.length > 1) throw new Misuse(`Say one tool: --${said[0]} or --${said[1]}, not both.`);
+  const asked = said.length === 0 ? kindOf({ kind: known }).tool : said[0] === 'bit' ? text('bit') : `${said[0]}:${text(said[0])}`; // prettier-ignore
   if (asked === undefined) throw new Misuse('Say which bit with --bit, for example v60:12.7, end:3.175 or drill:3.');
 
   const number = (name: string, fallback: number, min: number, max: number) => {

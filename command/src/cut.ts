@@ -1,22 +1,21 @@
 import { Told } from '@kerbe/core/schema/told';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
+import { parseArtwork } from '@kerbe/core/artwork/formats/formats';
 import type { Drawing } from '@kerbe/core/artwork/shape';
-import { drawingOf, LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
-import { readDrawing } from '@kerbe/core/artwork/svg-elements';
 import { compute, type JobResult } from '@kerbe/core/compute/compute';
 import type { CutJob } from '@kerbe/core/job/job';
 import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
 import { newJob } from '@kerbe/core/document/new-job';
 import { type Clipper } from '@kerbe/core/geometry/clipper';
-import { measurePath } from '@kerbe/core/motion/path';
+import { measurePath, movesOf } from '@kerbe/core/motion/path';
 import { strokeStarts } from '@kerbe/core/motion/piercing';
 import { approachOver } from '@kerbe/core/program/approach';
 import { betweenCuts } from '@kerbe/core/program/between-cuts';
 import { machineKindOf } from '@kerbe/core/machines/kinds';
 import type { Dialect } from '@kerbe/core/program/dialect';
+import { programCut } from '@kerbe/core/machines/program-cut';
 import { clearingDetails, detailsOf } from '@kerbe/core/machines/programs';
-import { type Program, type ProgramCut, writeProgram } from '@kerbe/core/program/write';
+import { type Program, writeProgram } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import type { CutResult } from '@kerbe/core/sequence/cut-result';
 import { clipperFromDisk } from '@kerbe/machine/core-from-disk';
@@ -73,7 +72,7 @@ export async function cutToFiles(order: CutOrder): Promise<CutReport> {
     report.seconds += program.minutes * 60;
     for (const { path, pierce } of result.cuts) {
       const { cut: length, link, lowest, lifts } = measurePath(path);
-      report.moves += Math.max(0, path.feed.length - 1);
+      report.moves += movesOf(path);
       report.cut_mm += length;
       report.link_mm += link;
       report.lifts += lifts;
@@ -97,10 +96,9 @@ interface Computed {
 /** A job of one cut, computed. @throws {Misuse} for what cannot be cut. */
 async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper: Clipper): Promise<Computed> {
   try {
-    if (bytes.length > LARGEST_DRAWING) throw new ArtworkError('The drawing is larger than 8 MB; simplify its paths.');
-    const root = readDrawing(bytes);
+    const outlines = parseArtwork(bytes);
     const started = performance.now();
-    const drawing = drawingOf(root, clipper);
+    const drawing = outlines(clipper);
     const job = jobFor(order, drawing, wanted);
     let milliseconds = 0;
     const result = await compute(job, { drawing: () => drawing, face: () => undefined }, clipper, {
@@ -124,7 +122,7 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
 }
 
 function jobFor(order: CutOrder, drawing: Drawing, wanted: Cut): CutJob {
-  const job: CutJob = newJob(order.art, order.unit, order.bits, usualBench(order.bits[0].kind));
+  const job: CutJob = newJob(order.art, order.unit, order.bits, { ...usualBench(order.bits[0].kind), lag: 0 });
   const { thickness } = order;
   Object.assign(job.stock, {
     length: drawing.width,
@@ -170,27 +168,12 @@ function programOf(
   };
   const approach = approachOver(job.stock, made);
   const beside = betweenCuts(made, approach, dialect, job.bench.limits);
-  const cuts = made.map((part, k): ProgramCut => {
-    const number = job.bits.findIndex((bit) => bit.id === part.bit);
-    return {
-      id: part.id,
+  const cuts = made.map((part, k) =>
+    programCut(part, job, beside[k], {
       title: part.id === wanted.id ? [order.kind, half].filter(Boolean).join(' ') : `clear for ${order.kind}`,
-      bit: { number: number + 1, name: job.bits[number].name },
-      path: part.path,
-      depth: part.depth,
-      pressed: part.pressed,
-      turns: part.turns,
-      feed: part.feed,
-      plunge: part.plunge,
-      speed: part.speed,
-      minutes: part.minutes,
-      dwells: part.dwells,
-      pierce: part.pierce,
-      slope: part.slope,
       details: part.clearing ? clearingDetails(part.clearing, order.unit) : detailsOf(wanted, job, part.tabs.length),
-      beside: beside[k],
-    };
-  });
+    }),
+  );
   return writeProgram(
     {
       job: order.art.split('/').at(-1)!,

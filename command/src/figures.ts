@@ -76,10 +76,13 @@ const base = { feed: 1500, plunge: 600, speed: 18_000 };
 async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, caption }: Figure): Promise<string> {
   const bits = asked.map((bit) => ToolSchema.parse({ name: bit.id, tip: 0, flute: 30, shank: 6, presets: [], ...bit }));
   const clipper = await clipperFromDisk();
-  const { shapes } = importSvg(
+  const drawn = importSvg(
     new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
     clipper,
   );
+  // A picture from black on the left to white on the right.
+  const ramp = { width: 600, height: 1, greys: Uint8Array.from({ length: 600 }, (_, x) => (255 * x) / 600) };
+  const shapes = drawn.shapes.map((shape) => ({ ...shape, greys: { grey: ramp, map: [0.1, 0, 0, -30, 0, 30] as const } }));
   const job = newJob('figure', 'mm', bits, usualBench());
   Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });
   const start = newCut(job, kind, 'cut')!;

@@ -4,7 +4,7 @@ import type { Font } from 'opentype.js';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { Resources } from '@kerbe/core/artwork/place';
 import type { Drawing } from '@kerbe/core/artwork/shape';
-import { importSvg } from '@kerbe/core/artwork/svg';
+import { importArtwork } from '@kerbe/core/artwork/formats/formats';
 import { type Clipper, loadClipper } from '@kerbe/core/geometry/clipper';
 import { FACE_FILES } from '@kerbe/core/artwork/faces';
 import type { Face } from '@kerbe/core/document/item';
@@ -27,7 +27,7 @@ export async function resourcesFromDisk(asset: (hash: string) => Uint8Array | un
   return {
     drawing(hash) {
       const bytes = drawings.has(hash) ? undefined : asset(hash);
-      if (bytes) drawings.set(hash, importSvg(bytes, library));
+      if (bytes) drawings.set(hash, importArtwork(bytes, library));
       return drawings.get(hash);
     },
     face(name) {

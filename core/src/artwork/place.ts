@@ -37,6 +37,7 @@ export function placeItem(item: Item, resources: Resources): PlacedItem {
     const map = compose(compose(size, turn(radians(item.rotation))), shift(item.x, item.y));
     const placed = shapes.map((shape) => ({
       ...shape,
+      ...(shape.greys && { greys: { ...shape.greys, map: compose(shape.greys.map, map) } }),
       outlines: shape.outlines.map((outline) => ({
         ...outline,
         points: applyTo(map, outline.points),

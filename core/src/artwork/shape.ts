@@ -1,4 +1,5 @@
 import type { FillRule } from '../geometry/clipper.ts';
+import type { PlacedGreys } from './greys/grey-map.ts';
 import type { Outline } from '../geometry/outline.ts';
 
 /** Outlines that belong together, such as a letter with its counters: one element of a drawing, or one letter. */
@@ -8,6 +9,8 @@ export interface Shape {
   outlines: Outline[];
   /** The layer of the drawing that it lies in, where that has a name. */
   layer?: string;
+  /** The picture that it frames. */
+  greys?: PlacedGreys;
   /** The colour that it is drawn in. */
   colour?: string;
   /** Of a letter: its line and its word, counted from 0 through all lines. */

@@ -35,7 +35,8 @@ export function pageOfSvg(bytes: Uint8Array): { width: number; height: number } 
   return { width, height };
 }
 
-function parsedDrawing(bytes: Uint8Array): Parsed {
+/** Reads the elements of a drawing. @throws {ArtworkError} as `importSvg` does for what is none. */
+export function parsedDrawing(bytes: Uint8Array): Parsed {
   if (bytes.length > LARGEST_DRAWING)
     throw new ArtworkError(
       `The drawing is ${(bytes.length / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`,

@@ -1,5 +1,6 @@
 import { type RoundPlaces, roundPlaces } from '../artwork/round-places.ts';
 import { largerShape } from '../artwork/larger-shape.ts';
+import type { PlacedGreys } from '../artwork/greys/grey-map.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf, type DrawnArea } from '../artwork/united-shapes.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
@@ -10,6 +11,8 @@ import { type Carvables, carvablesOf } from '../ways/carvable.ts';
 export interface CutArtwork {
   /** All lines as they are drawn, open and closed. */
   lines(): readonly Outline[];
+  /** Pictures, as they lie. */
+  greys(): readonly PlacedGreys[];
   /** The area inside the closed ones, and how many open ones there are besides. */
   area(): DrawnArea;
   /** What each shape covers by itself, whatever lies over or in it. */
@@ -31,6 +34,7 @@ export interface CutArtwork {
 export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwork {
   return {
     lines: () => shapes.flatMap(({ outlines }) => outlines),
+    greys: () => shapes.flatMap(({ greys }) => greys ?? []),
     area: () => areaOf(shapes, clipper),
     covers: () =>
       shapes.map(({ outlines, rule }) =>

@@ -25,6 +25,12 @@ export interface CutPart<F = unknown> {
   leaves?: Leaves;
   /** Height at which it is come to from elsewhere, over what such cuts have freed, mm; without one the job’s lift does. */
   approach?: number;
+  /** Its tool stays at one height, wherever it goes: nothing is lifted. */
+  flat?: true;
+  /** How much of its power it cuts with at most, 0 to 1, where that is set. */
+  power?: number;
+  /** Air is blown on what it cuts. */
+  air?: boolean;
   /** Who takes the kerf off, where one has a width that counts. */
   kerf?: 'here' | 'controller';
   feed: number;

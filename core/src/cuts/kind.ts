@@ -1,3 +1,4 @@
+import type { Raster } from '../artwork/greys/raster.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { BaseTool } from '../document/tool.ts';
 import type { ToolKindName } from '../tools/kinds.ts';
@@ -61,6 +62,8 @@ export interface SheetMark {
   always: boolean;
   outlines: readonly { points: ArrayLike<number>; closed: boolean }[];
   circles: readonly { x: number; y: number; radius: number }[];
+  /** A picture of what comes out. */
+  raster?: Raster;
 }
 
 /** Something of a cut that can be moved on the sheet, along its path. */

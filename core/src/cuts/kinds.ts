@@ -3,6 +3,10 @@ import { dragKind } from './drag/kind.ts';
 import { drillKind } from './drill/kind.ts';
 import { inlayKind } from './inlay/kind.ts';
 import type { CutKind } from './kind.ts';
+import { laserCutKind } from './laser-cut/kind.ts';
+import { laserFillKind } from './laser-fill/kind.ts';
+import { laserPictureKind } from './laser-picture/kind.ts';
+import { laserScoreKind } from './laser-score/kind.ts';
 import { lineKind } from './line/kind.ts';
 import { plasmaKind } from './plasma/kind.ts';
 import { pocketKind } from './pocket/kind.ts';
@@ -19,6 +23,10 @@ export const CUT_KINDS = {
   drill: drillKind,
   inlay: inlayKind,
   plasma: plasmaKind,
+  'laser-cut': laserCutKind,
+  'laser-score': laserScoreKind,
+  'laser-fill': laserFillKind,
+  'laser-picture': laserPictureKind,
 };
 
 export type CutKindName = keyof typeof CUT_KINDS;

@@ -1,7 +1,8 @@
 /** How something lies on the sheet, as data: the sheet draws it and asks no kind. */
 export interface Look {
   tone: 'ink' | 'carved' | 'signal';
-  fill?: 'solid' | 'hatch' | 'cross';
+  /** A raster is the picture that lies there. */
+  fill?: 'solid' | 'hatch' | 'cross' | 'raster';
   /** How strong a fill is, 0 … 1; 1 where it is left out. */
   strength?: number;
   /** Width of the line, in pixels whatever the scale; none where it is left out. */

@@ -10,6 +10,8 @@ export interface Candidate {
   /** Every outline of it is closed; some of it is open. */
   closed: boolean;
   open: boolean;
+  /** It is a picture, and its outline only its frame. */
+  picture: boolean;
   /** Diameter of a circle, mm; 0 of a point. */
   round?: number;
   /** No cut takes it in so far. */
@@ -71,7 +73,8 @@ export function candidates(items: readonly Placed[], cuts: readonly BaseCut[]): 
       const box = boxes[i][k];
       const { places, others } = roundPlaces([shape]);
       return {
-        closed: shape.outlines.every((outline) => outline.closed),
+        picture: shape.greys !== undefined,
+        closed: shape.greys === undefined && shape.outlines.every((outline) => outline.closed),
         open: shape.outlines.some((outline) => !outline.closed),
         round: others === 0 && places.length === 1 ? places[0].diameter : undefined,
         free: !taken[i].has(k),

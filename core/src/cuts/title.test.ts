@@ -26,6 +26,7 @@ const bits = [
   ToolSchema.parse({ id: 'e', name: 'E', kind: 'end', diameter: 6, flute: 25, shank: 6, presets: [preset] }),
   ToolSchema.parse({ id: 'n', name: 'N', kind: 'nozzle', diameter: 12, shank: 32, amps: 45, presets: [{ material: 'mild steel', thickness: 20, kerf: 2, feed: 700, pierceHeight: 4, pierceDelay: 1, cutHeight: 2, volts: 130 }] }), // prettier-ignore
   ToolSchema.parse({ id: 'd', name: 'D', kind: 'drill', diameter: 3, flute: 30, shank: 3, presets: [] }),
+  ToolSchema.parse({ id: 'l', name: 'L', kind: 'beam', diameter: 0.1, shank: 30, presets: [] }),
 ];
 const bench = {
   id: 'b',
@@ -72,7 +73,9 @@ describe('a new job and its cuts', () => {
       expect(CutSchema.parse(cut)).toEqual(cut);
       const bit = bits.find(({ id }) => id === cut.bit)!;
       expect(CUT_KINDS[kind].bits).toContain(bit.kind);
-      expect(cut.feed).toBe((bit.presets[0] as Preset | undefined)?.feed ?? 1000);
+      // A beam has a feed for each of what it does.
+      if (bit.kind !== 'beam') expect(cut.feed).toBe((bit.presets[0] as Preset | undefined)?.feed ?? 1000);
+      else expect(cut.feed).toBeGreaterThan(100);
       if (cut.kind === 'pocket') expect([cut.step, cut.slots]).toEqual([2.4, false]);
       if (cut.kind === 'profile') expect(cut.depth).toBe(20.5);
     },

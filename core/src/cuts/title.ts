@@ -12,6 +12,9 @@ export function titleOf<C extends BaseCut>(cut: C, job: Job, part?: { id: string
   return `${verb} ${part?.works ?? worksOn(cut, job)}`;
 }
 
+/** Of more items only two are named. */
+const MOST_NAMED = 3;
+
 /** What a cut works on, in words: whole items by their names, single shapes by theirs where they are few. */
 export function worksOn(
   cut: BaseCut,
@@ -26,5 +29,6 @@ export function worksOn(
     if (chosen.length === 0) return `nothing of ${name}`;
     return chosen.length > 3 ? `${chosen.length} shapes of ${name}` : chosen.join(', ');
   });
+  if (names.length > MOST_NAMED) return `${names.slice(0, 2).join(', ')} and ${names.length - 2} more`;
   return names.length ? names.join(' and ') : 'nothing yet';
 }

@@ -44,6 +44,12 @@ export const force: Builder = (name, words) => quantityField(name, 'number', 'nu
 /** A voltage. @example volts('arc voltage', { min: 0, max: 400 }).measure // 'number' */
 export const volts: Builder = (name, words) => quantityField(name, 'number', 'number', words, 'V', 1);
 
+/** A bare number. @example factor('gamma', { min: 0.1, max: 10 }).measure // 'number' */
+export const factor: Builder = (name, words) => quantityField(name, 'number', 'number', words, undefined, 0.1);
+
+/** How many stand in a millimetre. @example density('lines', { above: 0, max: 50 }).measure // 'number' */
+export const density: Builder = (name, words) => quantityField(name, 'number', 'number', words, '/mm', 1);
+
 /** A share in per cent. @example percent('enlarged', { min: 0, max: 50 }).measure // 'number' */
 export const percent: Builder = (name, words) => quantityField(name, 'number', 'number', words, '%', 1);
 
@@ -67,7 +73,7 @@ function quantityField(
     options:
       option === false
         ? []
-        : [quantityOption(option ?? name.replaceAll(' ', '-'), quantity, words, { needed, share, none })],
+        : [quantityOption(option ?? name.replaceAll(' ', '-'), quantity, words, { needed, share, none, suffix })],
   };
 }
 
@@ -76,14 +82,16 @@ function quantityOption(
   name: string,
   quantity: QuantityKind,
   limits: Limits,
-  { needed, share, none }: { needed?: string; share?: boolean; none?: string } = {},
+  { needed, share, none, suffix }: { needed?: string; share?: boolean; none?: string; suffix?: string } = {},
 ): FieldOption<number> {
   return {
     name,
     needed,
     read(text, { bit, label }) {
-      const part = share ? /^([\d.]+)\s*%$/.exec(text) : null;
-      const said = part ? `${(Number(part[1]) / 100) * bit.diameter}` : text;
+      const typed = text.trim();
+      const bare = suffix && typed.endsWith(suffix) ? typed.slice(0, -suffix.length) : typed;
+      const part = share ? /^([\d.]+)\s*%$/.exec(typed) : null;
+      const said = part ? `${(Number(part[1]) / 100) * bit.diameter}` : bare;
       if (none && parseQuantity(said, quantity, 'mm', { min: 0, max: 0 }).ok)
         throw new FieldProblem(`${label} is 0, ${none}.`);
       return readQuantity(said, quantity, limits, label);

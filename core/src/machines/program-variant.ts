@@ -6,6 +6,7 @@ import { degrees } from '../quantity/units.ts';
 import { Told } from '../schema/told.ts';
 import { type CutResult, retimed } from '../sequence/cut-result.ts';
 import { dryCuts } from '../sequence/dry-cuts.ts';
+import { FRAMES, framingCut } from '../sequence/framing-cut.ts';
 import { fromStroke, type NotTakenUp, TAKEN_UP_BY, takenUp } from '../sequence/taken-up.ts';
 import { turnedCuts } from '../sequence/turned-cuts.ts';
 import { zeroOf } from '../stock/stock.ts';
@@ -20,6 +21,8 @@ export const VariantSchema = z.object({
   turn: z.number().min(-0.5).max(0.5).default(0),
   /** With nothing on, high over the work, the pointer where the tool would be. */
   dry: z.boolean().default(false),
+  /** What a dry run goes round. */
+  frame: z.enum(FRAMES).default('paths'),
   /** The first stroke to be made, of those that pierce, from 0. */
   from: z.number().int().min(0).default(0),
   /** What has stopped, the first first: in which of the programs, after which line, where from zero, and how it goes on. */
@@ -38,7 +41,7 @@ export const VariantSchema = z.object({
 export type Variant = z.infer<typeof VariantSchema>;
 
 /** As the job says, and nothing else. */
-export const PLAIN: Variant = { turn: 0, dry: false, from: 0, stopped: [] };
+export const PLAIN: Variant = { turn: 0, dry: false, frame: 'paths', from: 0, stopped: [] };
 
 /** A variant cannot be made; the message is one sentence. */
 export class NoVariant extends Told {
@@ -102,7 +105,8 @@ export function varied(job: Job, result: { cuts: readonly CutResult[] }, variant
   if (variant.dry) {
     const pointer = kind.pointer?.(bench);
     if (!pointer) throw new NoVariant(`${bench.name} has no pointer to go round with.`);
-    now = timed(dryCuts(now.cuts, pointer));
+    const round = variant.frame === 'paths' ? now.cuts : framingCut(now.cuts, variant.frame, bench.limits.speed);
+    now = timed(dryCuts(round, pointer));
     notes.push('is a dry run: nothing is on, and the pointer goes where the tool would');
   }
   return { ...now, notes, seam };

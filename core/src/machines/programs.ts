@@ -9,6 +9,7 @@ import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { machineKindOf } from './kinds.ts';
+import { programCut } from './program-cut.ts';
 import { type Program, type ProgramCut, writeProgram } from '../program/write.ts';
 
 /** The programs of a job: one for all bits or one for each, by the bench's dialect. Cuts with problems are left out. */
@@ -21,28 +22,13 @@ export function programsFor(
   const dialect = machineKindOf(bench).dialect(bench);
   const cuts: ProgramCut[] = result.cuts.flatMap((made, k) => {
     const cut = job.cuts.find((c) => c.id === made.cut)!;
-    const number = job.bits.findIndex((bit) => bit.id === made.bit);
     if (made.problem || made.path.feed.length === 0) return [];
     return [
-      {
-        id: made.id,
+      programCut(made, job, result.beside[k], {
         title: titleOf(cut, job, made),
-        bit: { number: number + 1, name: job.bits[number].name },
-        path: made.path,
-        depth: made.depth,
-        pressed: made.pressed,
-        turns: made.turns,
-        feed: made.feed,
-        plunge: made.plunge,
-        speed: made.speed,
-        minutes: made.minutes,
-        slope: made.slope,
         details: made.clearing ? clearingDetails(made.clearing, unit) : detailsOf(cut, job, made.tabs.length),
         drilling: kindOf(cut).cycle?.(cut, made),
-        dwells: made.dwells,
-        pierce: made.pierce,
-        beside: result.beside[k],
-      },
+      }),
     ];
   });
   if (cuts.length === 0) return [];

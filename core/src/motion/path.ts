@@ -14,6 +14,16 @@ export interface Path {
   rapid: Uint8Array;
   /** How much of the tool's power is on along the move, 0 to 1: a turning bit's is 1 where it feeds. */
   power: Float32Array;
+  /** Moves along which the power changes, by the point at which they end; their `power` is the most of it. */
+  shades?: ReadonlyMap<number, Shade>;
+}
+
+/** How the power changes along one straight move at one feed: stretches one after the other. */
+export interface Shade {
+  /** Where each ends, mm from the move's start; the last at its end. */
+  ends: Float64Array;
+  /** How much is on along each, 0 to 1. */
+  power: Float32Array;
 }
 
 /** A path along points at one feed, or all of rapid moves. @example pathAlong(Float64Array.of(0, 0, 5, 9, 0, 5)).rapid // [1, 1] */
@@ -40,6 +50,7 @@ export class PathBuilder {
   private rapids = new Uint8Array(1024);
   private powers = new Float32Array(1024);
   private count = 0;
+  private readonly shades = new Map<number, Shade>();
 
   constructor(private readonly most = MOST_MOVES) {}
 
@@ -65,6 +76,20 @@ export class PathBuilder {
   /** Goes to a point as fast as the axes do, the power off; a move that goes nowhere is dropped. */
   rapid(x: number, y: number, z: number): void {
     this.add(x, y, z, 0, 1, 0);
+  }
+
+  /** Feeds to a point with a power that changes along the way; see `Shade`. */
+  shaded(x: number, y: number, z: number, feed: number, shade: Shade): void {
+    const before = this.count;
+    this.add(
+      x,
+      y,
+      z,
+      feed,
+      0,
+      shade.power.reduce((most, power) => Math.max(most, power), 0),
+    );
+    if (this.count > before) this.shades.set(before, shade);
   }
 
   private add(x: number, y: number, z: number, feed: number, rapid: number, power: number): void {
@@ -99,12 +124,18 @@ export class PathBuilder {
       feed: this.feeds.slice(0, this.count),
       rapid: this.rapids.slice(0, this.count),
       power: this.powers.slice(0, this.count),
+      ...(this.shades.size > 0 ? { shades: this.shades } : {}),
     };
   }
 }
 
 /** Length cut and length of all other moves, the lowest z it cuts at, mm, and how often the tool lifts between cutting. */
-export function measurePath({ xyz, power }: Path): { cut: number; link: number; lowest: number; lifts: number } {
+export function measurePath({ xyz, power, shades }: Path): {
+  cut: number;
+  link: number;
+  lowest: number;
+  lifts: number;
+} {
   let cut = 0;
   let link = 0;
   let lowest = 0;
@@ -118,23 +149,40 @@ export function measurePath({ xyz, power }: Path): { cut: number; link: number; 
     // Several times as quick as Math.hypot, whose care for huge numbers is not needed here.
     const length = Math.sqrt(dx * dx + dy * dy + dz * dz);
     if (power[i] > 0 && power[i - 1] === 0) lifts++;
-    if (power[i] > 0) cut += length;
-    else link += length;
+    const on = power[i] > 0 ? (shades?.has(i) ? burntAlong(shades.get(i)!) : length) : 0;
+    cut += on;
+    link += length - on;
   }
   return { cut, link, lowest, lifts: Math.max(0, lifts) };
+}
+
+/** How much of a move with changing power has any on, mm. */
+function burntAlong({ ends, power }: Shade): number {
+  let sum = 0;
+  for (let k = 0; k < ends.length; k++) if (power[k] > 0) sum += ends[k] - (k > 0 ? ends[k - 1] : 0);
+  return sum;
+}
+
+/** How many moves a path is in a program: each stretch of one power counts. */
+export function movesOf({ feed, shades }: Path): number {
+  let moves = Math.max(0, feed.length - 1);
+  for (const { ends } of shades?.values() ?? []) moves += ends.length - 1;
+  return moves;
 }
 
 /** Paths one after the other, as one. */
 export function joinPaths(paths: readonly Path[]): Path {
   const n = paths.reduce((sum, p) => sum + p.feed.length, 0);
   const joined = pathAlong(new Float64Array(3 * n));
+  const shades = new Map<number, Shade>();
   let at = 0;
   for (const path of paths) {
+    for (const [point, shade] of path.shades ?? []) shades.set(at + point, shade);
     joined.xyz.set(path.xyz, 3 * at);
     joined.feed.set(path.feed, at);
     joined.rapid.set(path.rapid, at);
     joined.power.set(path.power, at);
     at += path.feed.length;
   }
-  return joined;
+  return shades.size > 0 ? { ...joined, shades } : joined;
 }

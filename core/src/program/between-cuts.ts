@@ -22,7 +22,7 @@ export interface BesideCut {
  *   little over 6 s, after the first nothing
  */
 export function betweenCuts(
-  cuts: readonly { path: Path; bit: string; speed: number; turns: boolean }[],
+  cuts: readonly { path: Path; bit: string; speed: number; turns: boolean; air?: boolean }[],
   approach: number,
   { bits, post }: Dialect,
   limits: Limits,

@@ -35,13 +35,13 @@ const LARGEST = 2000;
  */
 export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimits = {}): FittedMove[] {
   const within = { slope, mostTurn };
-  const { feed, rapid } = path;
+  const { feed, rapid, shades } = path;
   const moves: FittedMove[] = [];
   for (let i = 0; i + 1 < feed.length;) {
     const limit = lastWithSameFeed(path, i);
     let best = i + 1;
     let arc: FittedMove['arc'];
-    if (!rapid[i + 1] && limit - i >= FEWEST) {
+    if (!rapid[i + 1] && !shades?.has(i + 1) && limit - i >= FEWEST) {
       // The reach doubles while it fits, then is halved back to the last that does.
       let reach = FEWEST;
       let step = FEWEST;
@@ -69,13 +69,14 @@ export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimi
   return moves;
 }
 
-function lastWithSameFeed({ feed, rapid, power }: Path, i: number): number {
+function lastWithSameFeed({ feed, rapid, power, shades }: Path, i: number): number {
   let j = i + 1;
   while (
     j + 1 < feed.length &&
     feed[j + 1] === feed[i + 1] &&
     rapid[j + 1] === rapid[i + 1] &&
-    power[j + 1] === power[i + 1]
+    power[j + 1] === power[i + 1] &&
+    !shades?.has(j + 1)
   )
     j++;
   return j;

@@ -8,6 +8,9 @@ export class ProgramFollower {
   remark = '';
   /** Turns a minute that the program has the spindle make now; 0 where it stands. */
   spindle = 0;
+  /** The words that have the spindle turn, and a relay be switched on, where they are: M3, M4; M7, M8. */
+  turnedBy: string | undefined;
+  relay: string | undefined;
   /** Axes whose place is known from the program. */
   readonly known = { x: false, y: false, z: false };
   /** Whether an M6 of the program is in this line. */
@@ -32,9 +35,13 @@ export class ProgramFollower {
     if (!block) return [];
     if (block.comment) this.remark = block.comment.trim();
     const actions = this.interpreter.read(line);
-    for (const { letter } of block.words)
+    for (const { letter, value } of block.words) {
+      if (letter === 'M') this.noteSwitch(value);
       if (letter === 'X' || letter === 'Y' || letter === 'Z')
         this.known[letter.toLowerCase() as 'x' | 'y' | 'z'] = true;
+    }
+    const said = block.words.find(({ letter }) => letter === 'S');
+    if (said && this.turnedBy) this.spindle = said.value;
     for (const action of actions) {
       if (action.do === 'spindle') this.spindle = action.turns;
       else if (action.do === 'bit') this.changes = true;
@@ -42,6 +49,13 @@ export class ProgramFollower {
       else if (action.do === 'end') this.ended = true;
     }
     return actions;
+  }
+
+  private noteSwitch(word: number): void {
+    if (word === 3 || word === 4) this.turnedBy = `M${word}`;
+    else if (word === 5) this.turnedBy = undefined;
+    else if (word === 7 || word === 8) this.relay = `M${word}`;
+    else if (word === 9) this.relay = undefined;
   }
 }
 
@@ -58,16 +72,18 @@ export function modeWords({ inch, incremental, system }: Modes): string {
 /**
  * A line that continues a motion from before, with that motion's word written into it; other lines as they are.
  *
+ * @param power the S word that goes on, where it is a word of moves and this line says none.
  * @example withMotion('N40 X10 Y5', 1) // 'N40 G1 X10 Y5'
  */
-export function withMotion(line: string, motion: number | undefined): string {
+export function withMotion(line: string, motion: number | undefined, power?: number): string {
   if (motion === undefined || motion > 3) return line;
   const block = readBlock(line);
   if (!block) return line;
+  const said = power === undefined || block.words.some(({ letter }) => letter === 'S') ? '' : ` S${power}`;
   const words = block.words.map(({ letter, value }) => letter + value);
   const named = words.some((word) => /^G(0|1|2|3|38\.2|80|81|82|83|4|10|28|30)$/.test(word));
   const moves = block.words.some(({ letter }) => 'XYZIJK'.includes(letter));
   return named || !moves
     ? line
-    : line.replace(/^(\s*[nN]\s*\d+)?\s*/, (number) => `${number.trim()} G${motion} `).trim();
+    : line.replace(/^(\s*[nN]\s*\d+)?\s*/, (number) => `${number.trim()} G${motion} `).trim() + said;
 }

@@ -191,7 +191,8 @@ export class Interpreter {
     for (const m of ms) {
       if (m === 6) out.push({ do: 'bit', number: this.tool });
       else if (m === 3 || m === 4) {
-        if (this.turns <= 0) throw new Refused('The spindle is to start, but no speed S was given.');
+        // A beam is made ready with none of its power.
+        if (this.turns <= 0 && s === undefined) throw new Refused('The spindle is to start, but no speed S was given.');
         out.push({ do: 'spindle', turns: this.turns, direction: m === 3 ? 'clockwise' : 'counter-clockwise' });
       } else if (m === 5) out.push({ do: 'spindle', turns: 0, direction: 'off' });
       else if (!IDLE_M.has(m)) this.unknown(`M${m} is not known here.`);

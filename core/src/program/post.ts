@@ -7,6 +7,10 @@ export interface NextCut {
   speed: number;
   /** Whether its tool turns at all: one that does not is never turned. */
   turns: boolean;
+  /** How much of its power it cuts with at most, 0 to 1, where that is set: at 0 nothing is switched on. */
+  power?: number;
+  /** Whether air is blown on what it cuts. */
+  air?: boolean;
 }
 
 /** How a stroke begins. */
@@ -38,6 +42,10 @@ export interface Post {
   setSeconds(cut: NextCut): number;
   /** Whether two cuts with one tool are driven alike, so that nothing is set between them. */
   alike(a: NextCut, b: NextCut): boolean;
+  /**
+   * Power is a word of every move, of rapid ones too, where it is another than before; strokes then have no lines of their own.
+   */
+  powerInMoves?: true;
   /** Where a stroke begins and ends. */
   begin(power: number, stroke: Begins): PostLine[];
   end(): PostLine[];

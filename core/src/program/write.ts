@@ -1,7 +1,7 @@
 import { formatLength, formatMinutes } from '../quantity/format.ts';
 import type { LengthUnit } from '../quantity/units.ts';
 import { decimalsIn, mmPer, unitWord } from '../quantity/units.ts';
-import type { Path } from '../motion/path.ts';
+import type { Path, Shade } from '../motion/path.ts';
 import type { Piercing } from '../motion/piercing.ts';
 import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../ways/drill.ts';
@@ -22,6 +22,11 @@ export interface ProgramCut {
   depth: number;
   pressed: number;
   turns: boolean;
+  /** Its tool stays at one height. */
+  flat?: true;
+  /** How much of its power it cuts with at most, 0 to 1, where that is set. */
+  power?: number;
+  air?: boolean;
   feed: number;
   plunge: number;
   speed: number;
@@ -100,6 +105,20 @@ export function writeProgram(
   const height = (mm: number, slope: number) =>
     number(slope > 0 ? (Math.ceil((mm / perUnit) * 10 ** decimals - 1e-6) / 10 ** decimals) * perUnit : mm);
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
+  const fine = 10 ** decimals;
+  /** The same as `number`, to a rounding, and several times as quick: pictures have millions of them. */
+  const quick = (mm: number): string => {
+    const n = Math.round((mm / perUnit) * fine);
+    const whole = Math.trunc(n / fine);
+    let rest = Math.abs(n - whole * fine);
+    if (rest === 0) return String(whole);
+    let digits = decimals;
+    while (rest % 10 === 0) {
+      rest /= 10;
+      digits--;
+    }
+    return `${n < 0 && whole === 0 ? '-0' : whole}.${String(rest).padStart(digits, '0')}`;
+  };
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
   const { post } = dialect;
@@ -115,19 +134,20 @@ export function writeProgram(
   say(`stock: ${heading.stock}`);
   say(`zero: ${heading.zero}`);
   say(`bench: ${heading.bench}`);
-  say(`lift ${formatLength(heading.lift, unit)}, planned ${formatMinutes(minutes)}`);
+  const flat = cuts.every((cut) => cut.flat);
+  say(`${flat ? '' : `lift ${formatLength(heading.lift, unit)}, `}planned ${formatMinutes(minutes)}`);
   for (const note of heading.notes ?? []) say(`this program ${note}`);
   for (const cut of cuts)
     say([`${cut.title}: ${cut.bit.name}`, ...howDriven(cut, unit), cut.details, formatMinutes(cut.minutes)].filter(Boolean).join(', ')); // prettier-ignore
   if (cuts.some(({ turns }) => !turns)) say(NEVER_TURNED);
   const modes = `G17 ${unitWord(unit)} G90 G94 G54`;
   const park = dialect.park === 'place' && !heading.park ? 'zero' : dialect.park;
-  say(`at the end: ${PARKED[park]}`);
+  say(`at the end: ${(flat ? PARKED_LEVEL : PARKED)[park]}`);
   lines.push('G40 G49', modes);
 
   const follow = (cut: ProgramCut, cutIndex: number) => {
     const { path } = cut;
-    const { xyz, feed, rapid, power } = path;
+    const { xyz, feed, rapid, power, shades } = path;
     const { slope = 0 } = cut;
     const placeOf = (point: number) => [
       number(xyz[3 * point] - zeroAt[0]),
@@ -141,11 +161,37 @@ export function writeProgram(
     // Up first, then across: the bit may be anywhere.
     let at = placeOf(0);
     const high = number(heading.approach - zero.z);
-    lines.push(`G0 Z${high}`, `G0 X${at[0]} Y${at[1]}`);
-    if (high !== at[2]) lines.push(`G0 Z${at[2]}`);
+    if (cut.flat) lines.push(`G0 X${at[0]} Y${at[1]}`);
+    else {
+      lines.push(`G0 Z${high}`, `G0 X${at[0]} Y${at[1]}`);
+      if (high !== at[2]) lines.push(`G0 Z${at[2]}`);
+    }
     moves.push({ line: lines.length - 1, cut: cutIndex, point: 0 });
     let G = 'G0';
     let F = '';
+    /** A straight move whose power changes along it: a line for each stretch, as far as rounding leaves it one. */
+    const writeShaded = (point: number, { ends, power: shares }: Shade) => {
+      const [ax, ay] = [xyz[3 * point - 3] - zero.x, xyz[3 * point - 2] - zero.y];
+      const [dx, dy] = [xyz[3 * point] - zero.x - ax, xyz[3 * point + 1] - zero.y - ay];
+      const length = ends[ends.length - 1];
+      const f = feedNumber(feed[point]);
+      let [x, y] = at;
+      for (let k = 0; k < ends.length; k++) {
+        const share = ends[k] / length;
+        const nextX = dx === 0 ? x : quick(ax + dx * share);
+        const nextY = dy === 0 ? y : quick(ay + dy * share);
+        let line = G === 'G1' ? '' : 'G1 ';
+        if (nextX !== x) line += nextY === y ? `X${nextX}` : `X${nextX} Y${nextY}`;
+        else if (nextY !== y) line += `Y${nextY}`;
+        else continue;
+        if (f !== F) line += ` F${f}`;
+        if (shares[k] !== on) line += ` ${post.power(shares[k]) ?? ''}`;
+        lines.push(line);
+        [G, F, on, x, y] = ['G1', f, shares[k], nextX, nextY];
+      }
+      moves.push({ line: lines.length - 1, cut: cutIndex, point });
+      at = [x, y, at[2]];
+    };
     const fitted: FittedMove[] =
       dialect.arcs === 'none'
         ? Array.from({ length: feed.length - 1 }, (_, i) => ({ point: i + 1 }))
@@ -168,7 +214,9 @@ export function writeProgram(
         'XYZ'.split('').forEach((letter, k) => {
           if (target[k] !== at[k] || (centre && k < 2)) words.push(`${letter}${target[k]}`);
         });
-        if (touches.has(end) && post.touch) {
+        const shade = shades?.get(end);
+        if (shade) writeShaded(end, shade);
+        else if (touches.has(end) && post.touch) {
           closeStroke();
           put(post.touch({ z: (over) => number(over - zeroAt[2]), feed: feedNumber(feed[end]) }));
           moves.push({ line: lines.length - 1, cut: cutIndex, point: end });
@@ -176,7 +224,10 @@ export function writeProgram(
         } else if (words.length > 0) {
           // Kept in single precision; a hundredth of a per cent is all that a machine is told.
           const share = Math.round(power[end] * 1e4) / 1e4;
-          if (share === 0) closeStroke();
+          const set = post.powerInMoves && on !== share ? post.power(share) : undefined;
+          if (post.powerInMoves) {
+            // Said in the move itself.
+          } else if (share === 0) closeStroke();
           else if (on === 0) put(post.begin(share, { delay: cut.pierce?.delay ?? 0, level: level.has(strokes[end]) }));
           else if (on !== share) words.push(...[post.power(share)].filter((word) => word !== undefined));
           on = share;
@@ -188,6 +239,7 @@ export function writeProgram(
             if (f !== F) words.push(`F${f}`);
             F = f;
           }
+          if (set !== undefined) words.push(set);
           lines.push(words.join(' '));
           moves.push({ line: lines.length - 1, cut: cutIndex, point: end });
           G = g;
@@ -263,9 +315,9 @@ export function writeProgram(
     else follow(cut, cutIndex);
     ranges.push({ id: cut.id, title: cut.title, bit: cut.bit.name, from, to: lines.length });
   });
-  lines.push(`G0 Z${number(heading.approach - zero.z)}`);
+  if (!flat) lines.push(`G0 Z${number(heading.approach - zero.z)}`);
   put(post.off());
-  if (park !== 'stay') lines.push('G53 G0 Z0');
+  if (park !== 'stay' && !flat) lines.push('G53 G0 Z0');
   if (park === 'place') lines.push(`G53 G0 X${number(heading.park!.x)} Y${number(heading.park!.y)}`);
   else if (park === 'zero') lines.push('G0 X0 Y0');
   lines.push('M30');
@@ -295,6 +347,9 @@ const PARKED = {
   zero: 'lifted as high as it goes, over zero',
   stay: 'lifted where it is',
 } as const;
+
+/** The same of a tool that stays at its height. */
+const PARKED_LEVEL = { place: 'to the parking place of the bench', zero: 'over zero', stay: 'where it is' } as const;
 
 /** The last of a path's points over a place. */
 function lastPointAt({ xyz }: Path, x: number, y: number): number {

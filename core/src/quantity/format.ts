@@ -34,3 +34,6 @@ export function formatMinutes(minutes: number): string {
   if (seconds < 3600) return `${Math.floor(seconds / 60)} min ${two(seconds % 60)} s`;
   return `${Math.floor(seconds / 3600)} h ${two(Math.floor(seconds / 60) % 60)} min`;
 }
+
+/** A share in per cent, to a tenth. @example formatShare(0.8) // '80 %' */
+export const formatShare = (share: number): string => `${Number((100 * share).toFixed(1))} %`;

@@ -30,7 +30,7 @@ export function clearLinks(
   path: Path,
   settings: ClearingSettings,
 ): { path: Path; pointNow: (point: number) => number } {
-  const { xyz, feed, rapid, power } = path;
+  const { xyz, feed, rapid, power, shades } = path;
   const high = settings.keepOuts.filter(({ height }) => height > 0);
   const asItWas = { path, pointNow: (point: number) => point };
   if (high.length === 0) return asItWas;
@@ -61,6 +61,7 @@ export function clearLinks(
       }
     }
     if (rapid[i]) builder.rapid(bx, by, bz);
+    else if (shades?.has(i)) builder.shaded(bx, by, bz, feed[i], shades.get(i)!);
     else builder.to(bx, by, bz, feed[i], power[i]);
     now[i] = builder.length - 1;
   }

@@ -36,7 +36,7 @@ export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { p
   const radius = taken?.radius ?? widthLeft(leaves, 0) / 2;
   const { stock, bench } = job;
   const { path, pointNow } = clearLinks(part.path, {
-    keepOuts: stock.keepOuts,
+    keepOuts: part.flat ? [] : stock.keepOuts,
     stock,
     radius,
     limits: bench.limits,

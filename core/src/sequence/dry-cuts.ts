@@ -15,6 +15,12 @@ export function dryCuts(cuts: readonly CutResult[], pointer: { x: number; y: num
       over[i + 1] -= pointer.y;
       over[i + 2] = high;
     }
-    return { ...cut, path: { ...cut.path, xyz: over, power: new Float32Array(power.length) }, pierce: undefined };
+    return {
+      ...cut,
+      path: { ...cut.path, xyz: over, power: new Float32Array(power.length), shades: undefined },
+      pierce: undefined,
+      ...(cut.power === undefined ? {} : { power: 0 }),
+      ...(cut.air === undefined ? {} : { air: false }),
+    };
   });
 }

@@ -153,6 +153,9 @@ function sliced(cut: CutResult, from: number): CutResult {
     feed: path.feed.slice(from),
     rapid: path.rapid.slice(from),
     power: path.power.slice(from),
+    ...(path.shades && {
+      shades: new Map([...path.shades].filter(([k]) => k > from).map(([k, shade]) => [k - from, shade])),
+    }),
   };
   rest.rapid[0] = 1;
   return {

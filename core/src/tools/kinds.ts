@@ -1,4 +1,5 @@
 import type { BaseTool } from '../document/tool.ts';
+import { beamKind } from './beam/kind.ts';
 import { dragKind } from './drag/kind.ts';
 import { drillKind } from './drill/kind.ts';
 import { endKind } from './end/kind.ts';
@@ -7,7 +8,14 @@ import type { ToolKind } from './tool-kind.ts';
 import { vKind } from './v/kind.ts';
 
 /** The kinds of tool there are. */
-export const TOOL_KINDS = { v: vKind, end: endKind, drill: drillKind, drag: dragKind, nozzle: nozzleKind };
+export const TOOL_KINDS = {
+  v: vKind,
+  end: endKind,
+  drill: drillKind,
+  drag: dragKind,
+  nozzle: nozzleKind,
+  beam: beamKind,
+};
 
 export type ToolKindName = keyof typeof TOOL_KINDS;
 

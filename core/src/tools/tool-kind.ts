@@ -35,6 +35,8 @@ export interface ToolKind<T extends BaseTool = BaseTool> {
    * @param pressed how far what gives is pressed, mm; the tip stays where it is.
    */
   picture(tool: T, pressed?: number): Picture;
+  /** What the values that it ships with are worth, in a line. */
+  caution?: string;
   /** What it is set to in a sheet of a thickness, mm, where that goes by more than the material. */
   settingsIn?(tool: T, material: string, thick: number): T['presets'][number] | undefined;
   /** Reads the rows of such settings from CSV. @throws with one sentence for a text that is none. */

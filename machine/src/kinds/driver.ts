@@ -74,6 +74,8 @@ export interface Driver<S extends MachineState = MachineState> {
   askBeforeEntering(place: ProgramPlace, order: ProgramOrder): string | undefined;
   /** Goes to where a run is taken up, by the plunge feed of the cut there, mm/min. */
   enterAt(wire: Wire<S>, place: ProgramPlace, order: ProgramOrder, plunge: number, signal: AbortSignal): Promise<void>;
+  /** Its power is a word of every move: where a run is taken up, the first move says it again. */
+  powerInMoves?: true;
   /** Puts another tool in, in a run. */
   changeTool(wire: Wire<S>, wanted: BitShape, change: ToolChange<S>, signal: AbortSignal): Promise<void>;
   /** Carries out one of its own commands, which the table has taken. @throws {CommandRefused} */

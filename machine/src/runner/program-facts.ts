@@ -33,6 +33,9 @@ export interface ProgramPlace {
   modes: Modes;
   /** Turns a minute the spindle makes there by the program. */
   spindle: number;
+  /** The words that have it turn there, and a relay be switched on: M4, M8. */
+  turnedBy: string | undefined;
+  relay: string | undefined;
   /** A prompt for the operator (M0) came before. */
   prompted: boolean;
   /** The bit is somewhere the program has said; before its first moves it is not. */
@@ -51,6 +54,9 @@ function grow({ min, max }: Reach, at: Point, axes: readonly ('x' | 'y' | 'z')[]
 }
 
 const AXES = ['x', 'y', 'z'] as const;
+
+/** Switchings told at most. */
+const MOST_SWITCHED = 10_000;
 
 /** Refusals told at most. */
 const MOST_TOLD = 5;
@@ -78,7 +84,9 @@ export async function programFacts(bytes: AsyncIterable<Uint8Array>): Promise<Pr
     try {
       const before = follower.spindle;
       const actions = follower.take(line);
-      if (follower.spindle !== before) facts.spindle.push({ line: at, turns: follower.spindle });
+      // A picture’s beam comes and goes millions of times; of those the first tell enough.
+      if (follower.spindle !== before && facts.spindle.length < MOST_SWITCHED)
+        facts.spindle.push({ line: at, turns: follower.spindle });
       if (follower.changes) facts.changes.push({ line: at, bit: follower.modes.bit });
       const words = line.replace(/\(.*?\)|;.*/g, '');
       const direct = /G\s*0*53(?!\d|\.)/i.test(words);
@@ -101,13 +109,17 @@ export async function programPlace(bytes: AsyncIterable<Uint8Array>, line: numbe
   const follower = new ProgramFollower();
   let prompted = false;
   let cycle: ProgramPlace | undefined;
+  const named = { z: false };
   let at = 0;
   const here = (): ProgramPlace => ({
     line: at,
     modes: follower.modes,
     spindle: follower.spindle,
+    turnedBy: follower.turnedBy,
+    relay: follower.relay,
     prompted,
-    known: follower.known.x && follower.known.y && follower.known.z,
+    // A tool that stays at its height has none in its program.
+    known: follower.known.x && follower.known.y && (follower.known.z || !named.z),
   });
   const cycling = () => (follower.modes.motion ?? 0) >= 81;
   for await (const text of linesOf(bytes)) {
@@ -115,6 +127,7 @@ export async function programPlace(bytes: AsyncIterable<Uint8Array>, line: numbe
     const before = here();
     const was = cycling();
     follower.take(text);
+    named.z ||= follower.known.z;
     if (!was && cycling()) cycle = before;
     prompted ||= follower.pauses;
     at++;

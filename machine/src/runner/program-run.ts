@@ -110,6 +110,7 @@ export class ProgramRun {
     this.begin(first);
     let k = first;
     let motion: number | undefined;
+    let power: number | undefined;
     for await (const text of programs.lines(this.order.hash, first)) {
       const before = follower.modes;
       follower.take(text);
@@ -126,12 +127,13 @@ export class ProgramRun {
       let line = text;
       if (anew && !follower.changes) {
         motion = before.motion;
+        power = this.driver.powerInMoves && before.turns;
         await this.restate(wire, before, signal);
         this.begin(k);
         anew = false;
       }
       if (motion !== undefined) {
-        line = withMotion(text, motion);
+        line = withMotion(text, motion, power);
         if (line !== text || follower.modes.motion !== motion) motion = undefined;
       }
       await wire.send(line, signal);

@@ -21,6 +21,8 @@ interface Move {
   entry2: number;
   corner2: number;
   line: number;
+  /** What is on along it, as the program says it. */
+  power: number;
   /** Counts the moves since the machine was switched on. */
   serial: number;
 }
@@ -66,8 +68,17 @@ export class Axes {
     return this.moves.length > this.head ? this.moves[this.moves.length - 1].to : this.position;
   }
 
+  /** Of the move being made: what is on along it, and how fast it is asked for, mm/s. */
+  get power(): number {
+    return this.moves[this.head]?.power ?? 0;
+  }
+  get askedSpeed(): number {
+    const move = this.moves[this.head];
+    return move ? this.top(move) : 0;
+  }
+
   /** Adds a straight move; `feed` in mm/min, 0 for rapid. */
-  add(to: Point, feed: number, line: number): void {
+  add(to: Point, feed: number, line: number, power = 0): void {
     const from = this.target;
     const d = { x: to.x - from.x, y: to.y - from.y, z: to.z - from.z };
     const length = Math.hypot(d.x, d.y, d.z);
@@ -95,6 +106,7 @@ export class Axes {
       entry2: 0,
       corner2,
       line,
+      power,
       serial: ++this.serial,
     });
     this.planned = false;
@@ -139,7 +151,7 @@ export class Axes {
    */
   advance(
     seconds: number,
-    travelled: (from: Point, to: Point, rapid: boolean, serial: number) => Point | undefined,
+    travelled: (from: Point, to: Point, rapid: boolean, serial: number, power: number) => Point | undefined,
   ): number {
     let left = seconds;
     while (left > 1e-12) {
@@ -164,7 +176,7 @@ export class Axes {
       const to = finished
         ? move.to
         : { x: move.from.x + move.unit.x * s, y: move.from.y + move.unit.y * s, z: move.from.z + move.unit.z * s };
-      const stop = travelled(from, to, move.asked === Infinity, move.serial);
+      const stop = travelled(from, to, move.asked === Infinity, move.serial, move.power);
       if (stop) {
         this.position = stop;
         this.drop();

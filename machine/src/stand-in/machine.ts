@@ -86,7 +86,13 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   /** Why a probe move cannot begin. */
   protected abstract notProbing(): string | undefined;
   /** What happens on a straight stretch; a returned point is where the axes stop. */
-  protected abstract travelled(from: Point, to: Point, rapid: boolean, serial: number): Point | undefined;
+  protected abstract travelled(
+    from: Point,
+    to: Point,
+    rapid: boolean,
+    serial: number,
+    power: number,
+  ): Point | undefined;
   /** A control word of its own. @returns whether it knows it. */
   protected abstract ownControl(command: string, number: number): boolean;
   /** What a hand does besides what hands do at any machine. */
@@ -95,6 +101,19 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   protected abstract ownState(): Omit<S, keyof MachineState>;
   /** It has been switched on again. */
   protected abstract restarted(): void;
+  /** A speed (S) belongs to the moves that come after it, and nothing waits for it. */
+  protected readonly powerInMoves: boolean = false;
+  private power = 0;
+  /** What is on along the move being made, and where nothing moves, as the program says it. */
+  protected get movingPower(): number {
+    return this.axes.power;
+  }
+  protected get restingPower(): number {
+    return this.power;
+  }
+  protected get isHeld(): boolean {
+    return this.held !== undefined || this.stopping;
+  }
   /** What it calls coming up by itself while it is held. */
   protected readonly liftingWord: MachineWord = 'moving';
   /** What is switched on at it, in a refusal: “the spindle”. */
@@ -264,7 +283,9 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     for (let round = 0; round < 10_000 && left > 1e-9; round++) {
       if (!this.held && !this.stopping) this.readAhead();
       if (this.axes.queued > 0) {
-        left = this.axes.advance(left, (from, to, rapid, serial) => this.travelled(from, to, rapid, serial));
+        left = this.axes.advance(left, (from, to, rapid, serial, power) =>
+          this.travelled(from, to, rapid, serial, power),
+        );
         if (this.axes.holding) {
           if (this.axes.speed > 0) return;
           this.stoodHeld();
@@ -329,9 +350,13 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
       let k = 0;
       for (; k < orders.length; k++) {
         const order = orders[k];
+        if (order.order === 'speed' && this.powerInMoves) {
+          this.power = order.turns;
+          continue;
+        }
         if (order.order !== 'go') break;
         if (!this.mayGo(order.to, line)) return;
-        this.axes.add(order.to, order.feed, line);
+        this.axes.add(order.to, order.feed, line, this.power);
       }
       this.lines.waiting = orders.slice(k);
     }
@@ -353,8 +378,9 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   private carryOut(order: Order): void {
     if (order.order === 'go') {
       if (!this.mayGo(order.to, this.lines.read)) return;
-      this.axes.add(order.to, order.feed, this.lines.read);
-    } else if (order.order === 'dwell') this.dwell = order.seconds;
+      this.axes.add(order.to, order.feed, this.lines.read, this.power);
+    } else if (this.powerInMoves && order.order === 'speed') this.power = order.turns;
+    else if (order.order === 'dwell') this.dwell = order.seconds;
     else if (order.order === 'wait') this.word = 'waiting';
     else if (order.order === 'probe') {
       if (!this.mayGo(order.to, this.lines.read)) return;
@@ -365,7 +391,10 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
       }
       this.word = 'probing';
       this.axes.add(order.to, order.feed, this.lines.read);
-    } else this.perform(order);
+    } else {
+      if (this.powerInMoves && order.order === 'spindle') this.power = order.turns;
+      this.perform(order);
+    }
   }
 
   /** It is feeling for something, or homing. */

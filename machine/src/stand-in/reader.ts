@@ -13,7 +13,7 @@ export type Order =
   | { order: 'go'; to: Place; feed: number }
   | { order: 'probe'; to: Place; feed: number }
   | { order: 'dwell'; seconds: number }
-  | { order: 'spindle'; turns: number }
+  | { order: 'spindle'; turns: number; on: boolean }
   /** A new speed for a spindle that turns; one that stands keeps standing. */
   | { order: 'speed'; turns: number }
   | { order: 'overrides'; on: boolean }
@@ -155,7 +155,8 @@ export class Reader {
     }
     if (m.has(6)) orders.push({ order: 'change', bit: this.selected });
     const spindle = m.get(7);
-    if (spindle !== undefined) orders.push({ order: 'spindle', turns: spindle === 5 ? 0 : this.turns });
+    if (spindle !== undefined)
+      orders.push({ order: 'spindle', turns: spindle === 5 ? 0 : this.turns, on: spindle !== 5 });
     else if (s !== undefined) orders.push({ order: 'speed', turns: s });
     const relay = m.get(8);
     if (relay !== undefined) orders.push({ order: 'relay', on: relay !== 9 });
@@ -203,7 +204,7 @@ export class Reader {
     // 21: stopping.
     const stop = m.get(4);
     if (stop === 2 || stop === 30) {
-      orders.push({ order: 'spindle', turns: 0 }, { order: 'overrides', on: true }, { order: 'end' });
+      orders.push({ order: 'spindle', turns: 0, on: false }, { order: 'overrides', on: true }, { order: 'end' });
       // NISTIR 6556 §3.6.1: units stay as they are, what G92 said does not.
       this.shift = { x: 0, y: 0, z: 0 };
       Object.assign(this, { system: 0, plane: 17, incremental: false, motion: 1 });

@@ -34,6 +34,7 @@ export const nozzleKind: ToolKind<Nozzle> = {
     return first ? { kind: 'kerf', width: first.kerf, depth: first.thickness } : { kind: 'nothing' };
   },
   settingsIn: (tool, material, thick) => fromChart(tool, material, thick)?.row,
+  caution: 'The values that ship are made up; the torch’s manual rules.',
   readChart,
   picture: nozzlePicture,
   turns: true,

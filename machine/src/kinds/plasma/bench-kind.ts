@@ -1,4 +1,6 @@
 import type { BenchKind, Need } from '../bench-kind.ts';
+import { POINTING_COMMANDS } from '../pointing/names.ts';
+import { cornerPointed } from '../pointing/needs.ts';
 import { plasmaFacts, plasmaFactsOf } from './facts.ts';
 import { plasmaState } from './messages.ts';
 import { PLASMA_COMMANDS } from './names.ts';
@@ -16,17 +18,13 @@ const pointerThere: Need = {
   id: 'pointer-there',
   missing: ({ facts }) => (facts && plasmaFacts(facts).pointer ? undefined : 'no-pointer'),
 };
-const cornerPointed: Need = {
-  id: 'corner-pointed',
-  missing: ({ zero }) => (!zero?.xy ? 'no-zero' : zero.xy.void ? 'zero-void' : undefined),
-};
 
 /** What is known of a plasma table's bench wherever it is spoken of. */
 export const plasmaBench: BenchKind = {
   factsOf: plasmaFactsOf,
   basisOf: () => ({}),
   switchedOnBy: () => 'program',
-  commands: PLASMA_COMMANDS,
+  commands: [...POINTING_COMMANDS, ...PLASMA_COMMANDS],
   needs: {
     home: [arcOff],
     step: [arcOff],

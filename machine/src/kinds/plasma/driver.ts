@@ -1,7 +1,9 @@
 import { CommandRefused } from '../../runner/reasons.ts';
 import type { Driver } from '../driver.ts';
 import { goToZero, home, MILLIMETRES, word } from '../usual-moves.ts';
-import { edgeFree, feelSheet, nozzleIn, pointEdge, pointZero } from './find-sheet.ts';
+import { edgeFree, pointEdge, pointZero, toolSaid } from '../pointing/point.ts';
+import { plasmaFacts } from './facts.ts';
+import { feelSheet } from './find-sheet.ts';
 import { PlasmaMessageSchema, type PlasmaState } from './messages.ts';
 
 /** How a plasma table is led. */
@@ -35,13 +37,15 @@ export const plasmaDriver: Driver<PlasmaState> = {
   own(command, from, at) {
     switch (command.command) {
       case 'nozzle-in':
-        return nozzleIn(command.bit, from, at);
+        return toolSaid(command.bit, from, at);
       case 'edge-free':
         return edgeFree(at);
       case 'point-edge':
-        return pointEdge(command.basis, at);
+        return pointEdge(plasmaFacts(at.facts).pointer!, command.basis, at);
       case 'point-zero':
-        return at.begin('Setting zero', (wire, signal) => pointZero(wire, command.basis, from, at, signal));
+        return at.begin('Setting zero', (wire, signal) =>
+          pointZero(wire, plasmaFacts(at.facts).pointer!, command.basis, from, at, signal),
+        );
       case 'feel-sheet':
         return at.begin('Feeling for the sheet', (wire, signal) => feelSheet(wire, command.basis, from, at, signal));
     }

@@ -7,4 +7,5 @@ export const PLASMA_HOLDABLE = [
   'feeling-sheet',
 ] as const satisfies readonly (typeof PLASMA_STATES)[number][];
 
-export const PLASMA_COMMANDS = ['nozzle-in', 'point-zero', 'point-edge', 'edge-free', 'feel-sheet'] as const;
+/** Those that only a plasma table has; it has those of a pointer, too. */
+export const PLASMA_COMMANDS = ['nozzle-in', 'feel-sheet'] as const;

@@ -11,6 +11,6 @@ export const PLASMA_ROWS: Record<(typeof PLASMA_STATES)[number], StateRow> = {
 /** What a plasma table adds to the rows of every bench. */
 export const PLASMA_ADDS: KindAdds = {
   standing: { 'nozzle-in': 'same' },
-  ready: { 'point-zero': 'going', 'point-edge': 'same', 'edge-free': 'same', 'feel-sheet': 'finding-sheet' },
+  ready: { 'feel-sheet': 'finding-sheet' },
   running: {},
 };

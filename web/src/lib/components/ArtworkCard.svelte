@@ -4,7 +4,7 @@
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { FilePlus2, Type } from '@lucide/svelte';
   import { FACE_NAMES } from '@kerbe/core/artwork/faces';
-  import { LARGEST_DRAWING } from '@kerbe/core/artwork/svg';
+  import { LARGEST_PICTURE } from '@kerbe/core/artwork/greys/grey-map';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { FACES, type Item } from '@kerbe/core/document/item';
   import { sendFile } from '$lib/send';
@@ -14,6 +14,8 @@
   import ReadingBar from './ReadingBar.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
+  /** What is offered first where a file is chosen; what it is, is told by its bytes. */
+  const FILES = { 'image/svg+xml': ['.svg'], 'image/png': ['.png'], 'image/jpeg': ['.jpg', '.jpeg'], 'image/bmp': ['.bmp'], '*/*': [] }; // prettier-ignore
   const workplace = useWorkplace();
   const { session } = workplace;
   let problem = $state<string>();
@@ -36,6 +38,9 @@
     return count === 1 ? '1 shape' : `${count} shapes`;
   }
 
+  const isPicture = (id: string): boolean =>
+    session.items.some((view) => view.id === id && view.lines.raster !== undefined);
+
   function freshId(prefix: string): string {
     let n = session.job.artwork.length + 1;
     while (session.job.artwork.some((a) => a.id === `${prefix}-${n}`)) n++;
@@ -46,8 +51,8 @@
   async function importFile(file: File | undefined, inPlaceOf?: string): Promise<void> {
     if (!file) return;
     problem = undefined;
-    if (file.size > LARGEST_DRAWING) {
-      problem = `${file.name} is ${(file.size / 1e6).toFixed(1)} MB, and the most is ${LARGEST_DRAWING / 1e6} MB; simplify its paths or save it without pictures, and import it again.`;
+    if (file.size > LARGEST_PICTURE) {
+      problem = `${file.name} is ${(file.size / 1e6).toFixed(1)} MB, and the most is ${LARGEST_PICTURE / 1e6} MB; make the picture smaller, or simplify the drawing’s paths, and import it again.`;
       return;
     }
     reading = new AbortController();
@@ -82,7 +87,7 @@
         job.artwork.push({
           id,
           kind: 'drawing',
-          name: file.name.replace(/\.svg$/i, '').slice(0, 80) || 'Drawing',
+          name: file.name.replace(/\.(svg|png|jpe?g|bmp)$/i, '').slice(0, 80) || 'Drawing',
           asset: data.hash,
           x: Math.round(((stock.length - data.width) / 2) * 100) / 100,
           y: Math.round(((stock.width - data.height) / 2) * 100) / 100,
@@ -168,7 +173,9 @@
     <li>
       <button type="button" aria-pressed={a.id === workplace.selected} onclick={() => (workplace.selected = a.id)}>
         <strong>{a.name}</strong>
-        <span class="mute">{a.kind === 'lettering' ? 'lettering' : `drawing, ${shapesOf(a.id)}`}</span>
+        <span class="mute"
+          >{a.kind === 'lettering' ? 'lettering' : isPicture(a.id) ? 'picture' : `drawing, ${shapesOf(a.id)}`}</span
+        >
       </button>
     </li>
   {/each}
@@ -176,15 +183,15 @@
 
 <div class="actions">
   <FileUpload
-    accept={{ 'image/svg+xml': ['.svg'], '*/*': [] }}
+    accept={FILES}
     maxFiles={1}
     onFileAccept={(details) => void importFile(details.files[0])}
     onFileReject={(details) => void importFile(details.files[0]?.file)}
   >
     <FileUpload.Trigger class="plain-button"
-      ><FilePlus2 size={16} aria-hidden="true" /> Import an SVG drawing</FileUpload.Trigger
+      ><FilePlus2 size={16} aria-hidden="true" /> Import a drawing or picture</FileUpload.Trigger
     >
-    <FileUpload.HiddenInput aria-label="SVG drawing to import" />
+    <FileUpload.HiddenInput aria-label="Drawing or picture to import" />
   </FileUpload>
   <button class="plain-button" type="button" onclick={addLettering}
     ><Type size={16} aria-hidden="true" /> Add lettering</button
@@ -296,7 +303,7 @@
         />.
       </p>
     {/if}
-    {#if item.kind === 'drawing'}
+    {#if item.kind === 'drawing' && !isPicture(item.id)}
       <label class="check"
         ><input
           type="checkbox"
@@ -329,13 +336,13 @@
     <div class="actions">
       {#if item.kind === 'drawing'}
         <FileUpload
-          accept={{ 'image/svg+xml': ['.svg'], '*/*': [] }}
+          accept={FILES}
           maxFiles={1}
           onFileAccept={(details) => void importFile(details.files[0], item.id)}
           onFileReject={(details) => void importFile(details.files[0]?.file, item.id)}
         >
           <FileUpload.Trigger class="plain-button">Take another file for it</FileUpload.Trigger>
-          <FileUpload.HiddenInput aria-label="SVG drawing in place of {item.name}" />
+          <FileUpload.HiddenInput aria-label="Drawing or picture in place of {item.name}" />
         </FileUpload>
       {/if}
       <button class="plain-button" type="button" onclick={centre} disabled={!bounds}>Centre on the stock</button>

@@ -114,58 +114,60 @@
       /></label
     >
     <Sentence sentence={kind.sentence(bit)} change={(fields) => change((b) => Object.assign(b, fields))} />
-    <table class="presets" class:charted>
-      <thead
-        ><tr
-          >{#if !charted}<th>in</th>{/if}{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th
-            >{/each}</tr
-        ></thead
-      >
-      <tbody>
-        {#each bit.presets as preset, row (row)}
-          {#if charted && preset.material !== bit.presets[row - 1]?.material}<tr
-              ><th class="group" scope="rowgroup" colspan={settings.length + 1}>{preset.material}</th></tr
-            >{/if}
-          <tr>
-            {#if !charted}<th scope="row">{preset.material}</th>{/if}
-            {#each Object.entries(slotsOf(kind.preset, preset as never)) as [key, slot] (key)}
-              <td
-                ><SlotControl
-                  slot={{
-                    ...(slot as Slot),
-                    name: `${(slot as Slot).name} in ${preset.material}${charted ? `, row ${row + 1}` : ''}`,
-                  }}
-                  bare
-                  onchange={(value) => change((b) => Object.assign(b.presets[row], (slot as Slot).set(value)))}
-                /></td
-              >
-            {/each}
-            {#if charted}<td
-                ><button
-                  class="plain-button"
-                  type="button"
-                  aria-label="take row {row + 1} away"
-                  onclick={() => change((b) => b.presets.splice(row, 1))}>−</button
-                ></td
+    <div class="wide">
+      <table class="presets" class:charted>
+        <thead
+          ><tr
+            >{#if !charted}<th>in</th>{/if}{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th
+              >{/each}</tr
+          ></thead
+        >
+        <tbody>
+          {#each bit.presets as preset, row (row)}
+            {#if charted && preset.material !== bit.presets[row - 1]?.material}<tr
+                ><th class="group" scope="rowgroup" colspan={settings.length + 1}>{preset.material}</th></tr
               >{/if}
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+            <tr>
+              {#if !charted}<th scope="row">{preset.material}</th>{/if}
+              {#each Object.entries(slotsOf(kind.preset, preset as never)) as [key, slot] (key)}
+                <td
+                  ><SlotControl
+                    slot={{
+                      ...(slot as Slot),
+                      name: `${(slot as Slot).name} in ${preset.material}${charted ? `, row ${row + 1}` : ''}`,
+                    }}
+                    bare
+                    onchange={(value) => change((b) => Object.assign(b.presets[row], (slot as Slot).set(value)))}
+                  /></td
+                >
+              {/each}
+              {#if charted}<td
+                  ><button
+                    class="plain-button"
+                    type="button"
+                    aria-label="take row {row + 1} away"
+                    onclick={() => change((b) => b.presets.splice(row, 1))}>−</button
+                  ></td
+                >{/if}
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
     {#if note}<p class="mute small">{note}</p>{/if}
     {#if charted}
-      <p class="mute small">The values that ship are made up; the torch’s manual rules.</p>
+      <p class="mute small">{kind.caution}</p>
       <div class="actions">
         <button class="plain-button" type="button" onclick={addRow} disabled={bit.presets.length >= 50}
           >Add a row for {session.job.stock.material}</button
         >
-        <label class="plain-button file"
-          >Bring in a chart as CSV<input
-            type="file"
-            accept=".csv,text/csv,text/plain"
-            onchange={(event) => void bringIn(event.currentTarget)}
-          /></label
-        >
+        {#if kind.readChart}<label class="plain-button file"
+            >Bring in a chart as CSV<input
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              onchange={(event) => void bringIn(event.currentTarget)}
+            /></label
+          >{/if}
       </div>
     {/if}
     <div class="actions">
@@ -217,6 +219,9 @@
     width: 100%;
     font-size: 14px;
     margin: 8px 0;
+  }
+  .wide {
+    overflow-x: auto;
   }
   .charted td {
     padding-right: 2px;

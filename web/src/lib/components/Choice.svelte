@@ -23,6 +23,7 @@
 
 <style>
   select {
+    max-width: 100%;
     padding-right: 2px;
   }
   option {

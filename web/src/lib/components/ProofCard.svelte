@@ -60,7 +60,11 @@
         >
         <tr>
           <td></td>
-          <td>{cut.pressed > 0 ? howFar(cut, unit).join(' ') : formatLength(cut.depth, unit, 2)}</td>
+          <td
+            >{cut.pressed > 0 || cut.power !== undefined
+              ? howFar(cut, unit).join(' ')
+              : formatLength(cut.depth, unit, 2)}</td
+          >
           <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
           <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
           <td>{formatMinutes(cut.minutes)}</td>

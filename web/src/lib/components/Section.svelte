@@ -118,6 +118,8 @@
     }
     return best < 0 ? undefined : { i: best, z: low };
   });
+  /** What is written under the stock keeps clear of what is written at the deepest place. */
+  const boardNote = $derived(deepest && px(deepest.i) < PAD.left + 220 ? { x: px(over!.last) - 8, anchor: 'end' as const } : { x: PAD.left + 8, anchor: 'start' as const }); // prettier-ignore
   const grooves = $derived.by(() => {
     if (!cut || !over) return [];
     const found: { from: number; to: number; z: number }[] = [];
@@ -209,7 +211,8 @@
         />
         {#if boardShown * ky > 13}<text
             class="note"
-            x={px(over.first) + 8}
+            x={boardNote.x}
+            text-anchor={boardNote.anchor}
             y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
             >{through ? 'grate' : `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)}`}</text
           >{/if}

@@ -24,11 +24,14 @@
               y="1"
               width="20"
               height="12"
-              fill={look.fill === 'solid' ? 'currentColor' : 'none'}
+              fill={look.fill === 'solid' || look.fill === 'raster' ? 'currentColor' : 'none'}
               fill-opacity={look.strength ?? 1}
-              stroke={look.fill === 'solid' ? 'none' : 'currentColor'}
+              stroke={look.fill === 'solid' || look.fill === 'raster' ? 'none' : 'currentColor'}
             />
-            {#if look.fill !== 'solid'}<path class="thin" d="M2 7L8 1M2 13L14 1M8 13L20 1M14 13L22 5" />{/if}
+            {#if look.fill === 'hatch' || look.fill === 'cross'}<path
+                class="thin"
+                d="M2 7L8 1M2 13L14 1M8 13L20 1M14 13L22 5"
+              />{/if}
             {#if look.fill === 'cross'}<path class="thin" d="M22 7L16 1M22 13L10 1M16 13L4 1M10 13L2 5" />{/if}
           {:else}
             <line x1="0" x2="24" y1="7" y2="7" stroke-width={look.line} stroke-dasharray={look.dash?.join(' ')} />

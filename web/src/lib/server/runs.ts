@@ -33,7 +33,7 @@ export async function checkRun(
   which: number,
   from: From,
   signal: AbortSignal,
-  how: Pick<Variant, 'dry' | 'from'> = PLAIN,
+  how: Pick<Variant, 'dry' | 'frame' | 'from'> = PLAIN,
 ): Promise<{ programs: ProgramRow[]; checked: Checked }> {
   const open = await openJob(db, id);
   if (open.revision !== revision)

@@ -1,3 +1,5 @@
+import type { Raster } from '@kerbe/core/artwork/greys/raster';
+
 /** Lines of the sheet, mm, in flat lists: cheap to send from a thread, to keep and to draw. */
 export interface Lines {
   /** x, y of all points. */
@@ -8,6 +10,8 @@ export interface Lines {
   closed: Uint8Array;
   /** Least x, least y, most x, most y of each line. */
   boxes: Float32Array;
+  /** A picture that lies there. */
+  raster?: Raster;
 }
 
 /** Collects lines. */

@@ -1,6 +1,7 @@
 import type { Look } from '@kerbe/core/cuts/look';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
 import type { SheetFrame } from '../sheet-frame.ts';
+import { paintRaster } from './raster.ts';
 import { type Lines, type Range, trace, type Window } from './lines.ts';
 
 /** Lines that look alike; each range is filled by itself, so that shapes that lie over each other take nothing away. */
@@ -48,6 +49,12 @@ export function paint(
     maxY: (base + BEYOND) / k,
   };
   for (const { lines, ranges, look } of groups) {
+    if (look.fill === 'raster') {
+      context.globalAlpha = look.strength ?? 1;
+      if (lines.raster) paintRaster(context, lines.raster, tones[look.tone], ratio * k);
+      context.globalAlpha = 1;
+      continue;
+    }
     const seen = ranges.filter((range) => inSight(lines, range, window));
     if (seen.length === 0) continue;
     const points = seen.reduce((sum, { from, to }) => sum + lines.starts[to] - lines.starts[from], 0);

@@ -25,6 +25,7 @@ export interface Shown {
 
 const FREE: Look = { tone: 'ink', line: 1.2, dash: [2, 3] };
 const FREE_OPEN: Look = { ...FREE, tone: 'signal' };
+const PICTURE: Look = { tone: 'ink', fill: 'raster' };
 const TO_COME: Look = { tone: 'ink', line: 1.2 };
 const OPEN: Look = { tone: 'signal', line: 1.2 };
 const CHOSEN: Look = { tone: 'signal', line: 2.5 };
@@ -42,6 +43,9 @@ export function artworkGroups({ items, cuts, done }: Pick<Shown, 'items' | 'cuts
         const ranges = Array.from(numbers, (n) => shapes[n]);
         if (ranges.length > 0) groups.push({ lines, ranges, look });
       };
+      const taken = cuts.some(({ targets }) => targets.some(({ item }) => item === id));
+      // A picture lies under all else; where a cut burns it, how it comes out is drawn over it.
+      if (lines.raster) groups.push({ lines, ranges: [], look: { ...PICTURE, strength: taken ? 0.1 : 0.7 } });
       const chosen = cuts.map((cut) => ({ cut, numbers: chosenOf(cut.targets, id, shapes).numbers }));
       const free = new Set(shapes.keys());
       for (const { cut, numbers } of chosen) {
@@ -90,6 +94,8 @@ export function wayGroups({ cuts, made, active, done, ways, marks, foreign }: Sh
     const mark = cut && kindOf(cut).mark;
     for (const { look, always, lines } of part.marks)
       if (always || marks) add(lines, always && done && !done.has(part.cut) ? TO_COME : look);
+    // A picture is seen as it comes out, and not by its millions of lines.
+    if (part.marks.some(({ lines }) => lines.raster)) continue;
     // What leaves a width on the surface is drawn as wide as it comes out, so that stripes and overlaps are seen.
     const across = part.leaves.kind === 'groove' ? {} : { across: widthLeft(part.leaves, 0) };
     const arrows = mark?.directed && ways ? { arrows: true as const } : {};

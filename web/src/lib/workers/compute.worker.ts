@@ -4,7 +4,7 @@ import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
 import { readFace } from '@kerbe/core/artwork/lettering';
 import type { PlacedItem, Resources } from '@kerbe/core/artwork/place';
 import type { Drawing } from '@kerbe/core/artwork/shape';
-import { importSvg } from '@kerbe/core/artwork/svg';
+import { importArtwork } from '@kerbe/core/artwork/formats/formats';
 import { carveField } from '@kerbe/core/carving/height-field';
 import { marksAlong, type MetMark } from '@kerbe/core/carving/marks-along';
 import { CarvedMoves } from '@kerbe/core/carving/section';
@@ -129,7 +129,7 @@ async function gather(job: CutJob, library: Clipper): Promise<Resources> {
 
 function readOnce(data: Uint8Array, library: Clipper): Drawing | ArtworkError {
   try {
-    return importSvg(data, library);
+    return importArtwork(data, library);
   } catch (error) {
     if (error instanceof ArtworkError) return error;
     throw error;

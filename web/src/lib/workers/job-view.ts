@@ -1,3 +1,4 @@
+import { rasterOfGreys } from '@kerbe/core/artwork/greys/raster';
 import type { PlacedItem } from '@kerbe/core/artwork/place';
 import type { CutKind } from '@kerbe/core/cuts/kind';
 import type { Look } from '@kerbe/core/cuts/look';
@@ -95,7 +96,9 @@ export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedIt
       outlines: outlines.length,
     };
   });
-  return { id, bounds, problem, nodes, notes, shapes: views, lines: lines.done() };
+  const picture = shapes.find(({ greys }) => greys)?.greys;
+  const drawn = { ...lines.done(), ...(picture && { raster: rasterOfGreys(picture) }) };
+  return { id, bounds, problem, nodes, notes, shapes: views, lines: drawn };
 }
 
 /** @param kind the kind of the cut that the part belongs to. */
@@ -106,12 +109,12 @@ export function cutView({ path, ...rest }: CutResult, kind: CutKind | undefined)
     ...rest,
     ...pathView(path),
     marks: marks
-      .filter(({ outlines, circles }) => outlines.length + circles.length > 0)
-      .map(({ look, word, always, outlines, circles }) => {
+      .filter(({ outlines, circles, raster }) => raster !== undefined || outlines.length + circles.length > 0)
+      .map(({ look, word, always, outlines, circles, raster }) => {
         const lines = new LinesBuilder();
         for (const { points, closed } of outlines) lines.line(points, closed);
         for (const { x, y, radius } of circles) lines.circle(x, y, radius);
-        return { look, word, always, lines: lines.done() };
+        return { look, word, always, lines: { ...lines.done(), ...(raster && { raster }) } };
       }),
     points: path.feed.length,
   };

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { z } from 'zod';
 import { ArtworkError } from '@kerbe/core/artwork/artwork-error';
-import { importSvg, pageOfSvg } from '@kerbe/core/artwork/svg';
+import { importArtwork, pageOfArtwork } from '@kerbe/core/artwork/formats/formats';
 import { JobSchema } from '@kerbe/core/job/job';
 import { VariantSchema } from '@kerbe/core/machines/program-variant';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
@@ -20,7 +20,7 @@ export const TASKS = {
   /** Keeps a drawing, after seeing that it is one; what its outlines are is read where they are needed. */
   async drawing(file: string, name: string) {
     const bytes = await readFile(file);
-    const page = pageOfSvg(bytes);
+    const page = pageOfArtwork(bytes);
     return { hash: await keepAsset(openOnce(), name, bytes), ...page };
   },
 
@@ -37,7 +37,7 @@ export const TASKS = {
       if (hashOf(bytes) !== hash)
         throw new JobFileError('The artwork in this file does not match what the job refers to; export it again.');
       try {
-        importSvg(bytes, clipper);
+        importArtwork(bytes, clipper);
       } catch (error) {
         if (!(error instanceof ArtworkError)) throw error;
         throw new ArtworkError(`Of this job’s artwork, “${asset.name}” cannot be used. ${error.message}`);

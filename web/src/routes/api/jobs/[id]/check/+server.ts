@@ -1,5 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { FRAMES } from '@kerbe/core/sequence/framing-cut';
 import { TAKEN_UP_BY } from '@kerbe/core/sequence/taken-up';
 import { taken } from '$lib/server/body';
 import { answer, asker, Revision } from '$lib/server/door';
@@ -12,6 +13,7 @@ const CheckSchema = z.union([
       revision: Revision,
       which: z.number().int().min(0).max(1000),
       dry: z.boolean().default(false),
+      frame: z.enum(FRAMES).default('paths'),
       /** The first stroke to be made, of those that pierce, from 0. */
       from: z.number().int().min(0).max(1_000_000).default(0),
     })

@@ -1,0 +1,15 @@
+import { choice } from '../../fields/choice-field.ts';
+import { angle, density } from '../../fields/quantity-field.ts';
+
+/** How an area is gone over by lines. */
+export const SCANNING = {
+  /** How many lie in a millimetre. */
+  lines: density('lines', {
+    above: 0,
+    max: 100,
+    initial: 10,
+    none: 'so nothing would be burnt; give how many lines lie in a millimetre, for example 10',
+  }),
+  angle: angle('angle', { min: -180, max: 180, initial: 0 }),
+  ways: choice('ways', { both: 'to and fro', one: 'one way' }, { initial: 'both' }),
+};
