@@ -13,8 +13,9 @@ async function press(page: Page, name: RegExp): Promise<void> {
 }
 
 /** Brings the pointer's spot to a place by looking. */
-async function pointAt(page: Page, what: 'the mark of zero' | 'a place far along the edge'): Promise<void> {
+export async function pointAt(page: Page, what: 'the mark of zero' | 'a place far along the edge'): Promise<void> {
   const words = new RegExp(`${what} (?:is )?([\\d.]+) mm to the (right|left), ([\\d.]+) mm (back|in front)`);
+  await expect(caption(page)).toContainText(what);
   for (const step of [100, 10, 1, 0.1]) {
     await byHand(page)
       .getByRole('button', { name: String(step), exact: true })
@@ -50,7 +51,7 @@ export async function layTheSheet(page: Page, nozzle: string): Promise<void> {
   await expect(page.getByText(/was pointed at \d\d:\d\d/)).toBeVisible();
   await pointAt(page, 'a place far along the edge');
   await page.getByRole('button', { name: 'The spot is on the edge along X' }).click();
-  await expect(page.getByText(/the sheet lies turned by -?\d/)).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /turned by -?\d/ })).toBeVisible();
   // Back over metal, inside the edge.
   await byHand(page).getByRole('button', { name: '100', exact: true }).click();
   await press(page, /X−/);

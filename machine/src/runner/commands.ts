@@ -33,7 +33,7 @@ export const ProgramOrderSchema = z.object({
       from: z.number().int(),
       to: z.number().int(),
       bit: BitSchema,
-      plunge: z.number().positive(),
+      plunge: z.number().min(0),
     }),
     2000,
   ).refine((cuts) => cuts.length > 0, 'needs at least one cut'),

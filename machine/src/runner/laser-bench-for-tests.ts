@@ -8,7 +8,7 @@ import type { Hand } from '../kinds/laser/stand-in/hands.ts';
 import { StandInLaser } from '../kinds/laser/stand-in/laser.ts';
 import type { MadeAs } from '../kinds/laser/stand-in/made-as.ts';
 import { BenchForTests } from './bench-for-tests.ts';
-import type { ProgramOrder } from './commands.ts';
+import { type ProgramOrder, ProgramOrderSchema } from './commands.ts';
 import { basisOf, bitShapeOf, orderOf } from './of-job.ts';
 
 /** A runner and a simulated laser. */
@@ -73,6 +73,9 @@ export class LaserBenchForTests extends BenchForTests<Hand, StandInLaser> {
     const made = varied(job, result, whole);
     const [program] = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes });
     const hash = this.programs.keep(program.text, timelineOf(program, made, job.bench.limits));
-    return orderOf('job', job, made, program, '1', hash, whole);
+    const order = orderOf('job', job, made, program, '1', hash, whole);
+    // It can be kept on disk and read again.
+    ProgramOrderSchema.parse(JSON.parse(JSON.stringify(order)));
+    return order;
   }
 }

@@ -45,6 +45,10 @@ export interface BenchPages {
   AtSetup: Component;
   /** In a run, over all else: what it waits for. */
   InRun: Component;
+  /** What is done after a run, a sentence or two. */
+  afterwards: string;
+  /** What is waited for after a run. */
+  After?: Component<{ ended: string }>;
   /** Beside what the program asks for: what nobody but a hand at the stand-in does. */
   Hands: Component<{ tool?: BaseTool }>;
   /** What is seen of the stand-in. */

@@ -51,12 +51,13 @@
       {:else if run.phase === 'done'}<strong>Done.</strong> It took {formatMinutes(run.minutes)} at the work{run.waited >
         1 / 60
           ? ` and ${formatMinutes(run.waited)} of waiting and bit changes`
-          : ''}; planned were {formatMinutes(run.plannedMinutes)}. Make safe, vacuum off, unload, tabs off, clean up.
+          : ''}; planned were {formatMinutes(run.plannedMinutes)}. {pages.afterwards}
       {:else}<strong>{WORDS[run.phase]}</strong> after line {run.line.toLocaleString('en')} of {run.lines.toLocaleString(
           'en',
         )}: {run.why}
         The job is kept, and this run is in the log.{/if}
     </p>
+    {#if pages.After && run.endedAt && !run.dry}<pages.After ended={run.endedAt} />{/if}
   {/if}
   {#if other}<p class="note">The bench is running {other.job}.</p>{/if}
   {#if !linked}<p>This bench is not linked to Kerbe. Write its programs at Proof and carry them over.</p>

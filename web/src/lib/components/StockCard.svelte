@@ -18,11 +18,9 @@
   const unit = $derived(session.job.unit);
   const big = $derived(arrowIn(5, unit));
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'stock') ?? []);
-  const materials = $derived(
-    [
-      ...new Set([...session.job.bits.flatMap((bit) => bit.presets.map((preset) => preset.material)), stock.material]),
-    ].map((value) => ({ value, label: value })),
-  );
+  const materials = $derived([
+    ...new Set([...session.job.bits.flatMap((bit) => bit.presets.map((preset) => preset.material)), stock.material]),
+  ]);
   /** Sheet steel goes by numbers, which the fields take, too: “10 ga”. */
   const gauge = $derived(lookOfMaterial(stock.material) === 'metal' ? gaugeOf(thickest(stock)) : undefined);
   const CORNERS = ['lower left', 'lower right', 'upper right', 'upper left'];
@@ -85,7 +83,17 @@
 </div>
 
 <p class="sentence">
-  A board of <Choice name="material" value={stock.material} options={materials} onchange={changeMaterial} />,
+  A board of <input
+    class="set-in"
+    aria-label="material"
+    list="materials"
+    maxlength="60"
+    value={stock.material}
+    style:width="calc({Math.max(8, stock.material.length)}ch + 14px)"
+    onchange={(event) => event.currentTarget.value.trim() && changeMaterial(event.currentTarget.value.trim())}
+  /><datalist id="materials"
+    >{#each materials as value (value)}<option {value}></option>{/each}</datalist
+  >,
   <Quantity
     name="length"
     value={stock.length}

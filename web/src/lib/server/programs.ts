@@ -147,6 +147,7 @@ function settingsOf(job: CutJob, result: Pick<JobResult, 'cuts'>, program: Progr
         ),
         bit: bitShapeOf(job.bits, cut.bit).name,
         depth: cut.depth,
+        ...(cut.power === undefined ? {} : { power: cut.power }),
         feed: cut.feed,
         plunge: cut.plunge,
         speed: cut.speed,

@@ -81,6 +81,8 @@ export interface RunSettings {
   cuts: {
     title: string;
     bit: string;
+    /** Of a beam: how much of its power, 0 to 1. */
+    power?: number;
     depth: number;
     feed: number;
     plunge: number;

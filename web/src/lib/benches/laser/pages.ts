@@ -3,6 +3,7 @@ import type { BenchPages } from '../bench-pages';
 import AtSetup from './AtSetup.svelte';
 import InRun from './InRun.svelte';
 import { laserList } from './setup-list';
+import Smoke from './Smoke.svelte';
 import Hands from './StandInHands.svelte';
 import WindowView from './WindowView.svelte';
 
@@ -12,6 +13,8 @@ export const laserPages: BenchPages = {
   list: laserList,
   AtSetup,
   InRun,
+  afterwards: 'Key off, the smoke drawn off, then unload; what is cut may still glow.',
+  After: Smoke,
   Hands,
   Window: WindowView,
   overrides: () => [],

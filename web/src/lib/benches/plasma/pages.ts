@@ -12,6 +12,7 @@ export const plasmaPages: BenchPages = {
   list: plasmaList,
   AtSetup,
   InRun,
+  afterwards: 'Torch power off; what is cut stays hot for a while. Clamp off, unload, dress the edges.',
   Hands,
   Window: WindowView,
   overrides: () => [],

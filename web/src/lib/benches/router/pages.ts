@@ -12,6 +12,7 @@ export const routerPages: BenchPages = {
   called: 'router',
   list: routerList,
   AtSetup,
+  afterwards: 'Make safe, vacuum off, unload, tabs off, clean up.',
   InRun: BitChange,
   Hands,
   Window: WindowView,

@@ -1,0 +1,97 @@
+import { atRest, computed, connectAndHome, expect, goTo, setUp, startRun, test } from './kerbe.ts';
+import { pointAt, tickAll } from './plasma-steps.ts';
+import { noteInLog, writePrograms } from './story-steps.ts';
+
+test('plywood star tags: picture, ring and edge in one run, the lid opened on the way, while a board is carved', async ({
+  shop,
+  context,
+}) => {
+  test.setTimeout(300_000);
+  const jobs = shop.url();
+  await shop.getByRole('link', { name: /Star tags/ }).click();
+  await computed(shop);
+
+  // Stock: PVC is refused by its name; the old material comes back.
+  await goTo(shop, 'Stock');
+  const material = shop.getByLabel('material', { exact: true });
+  await material.fill('PVC sheet');
+  await material.press('Enter');
+  await goTo(shop, 'Proof');
+  await expect(shop.getByText(/“PVC sheet” is not burnt here/).first()).toBeVisible();
+  await goTo(shop, 'Stock');
+  await material.fill('birch plywood');
+  await material.press('Enter');
+  await computed(shop);
+
+  // Cuts: the picture is toned, and how much of it is burnt follows.
+  await goTo(shop, 'Cuts');
+  const facts = shop.locator('[data-cut=comets] .facts');
+  await expect(facts).toContainText('35 % power');
+  const before = await facts.innerText();
+  const brightness = shop.locator('[data-cut=comets]').getByLabel('brightness', { exact: true });
+  await brightness.fill('20');
+  await brightness.press('Enter');
+  await expect(facts).toContainText('burnt');
+  await expect(facts).not.toHaveText(before);
+  const power = shop.locator('[data-cut=comets]').getByLabel('power', { exact: true });
+  await power.fill('120');
+  await power.press('Enter');
+  await expect(shop.getByText(/at most 100/)).toBeVisible();
+  await power.fill('40');
+  await power.press('Enter');
+  await expect(facts).toContainText('40 % power');
+
+  await computed(shop);
+  const [program] = await writePrograms(shop, ['star-tags-1-beam-0-12.nc']);
+  expect([program.includes('M4 S0'), program.includes('S400'), /^[^(].*Z/m.test(program)]).toEqual([true, true, false]);
+
+  // Set-up.
+  await connectAndHome(shop, 'laser');
+  await shop.getByRole('button', { name: 'Lay the stock' }).click();
+  await shop.getByRole('button', { name: 'Put Beam 0.12 in the stand-in' }).click();
+  await shop.getByRole('button', { name: 'Beam 0.12 is in' }).click();
+  await expect(shop.getByText('Beam 0.12 was said to be in.')).toBeVisible();
+  await pointAt(shop, 'the mark of zero');
+  await shop.getByRole('button', { name: /The spot is on the lower left corner/ }).click();
+  await expect(shop.getByText(/was pointed at \d\d:\d\d/)).toBeVisible();
+  await pointAt(shop, 'a place far along the edge');
+  await shop.getByRole('button', { name: 'The spot is on the edge along X' }).click();
+  await expect(shop.getByRole('status').filter({ hasText: /turned by -?\d/ })).toBeVisible();
+  await shop.getByRole('button', { name: 'Set the lens by its gauge' }).click();
+  await shop.getByRole('button', { name: 'The lens is at its distance' }).click();
+  await expect(shop.getByText(/It was focused \d\d:\d\d/)).toBeVisible();
+  // Not armed, nothing goes.
+  await expect(shop.getByRole('button', { name: 'Round the box' })).toBeDisabled();
+  await shop.getByRole('button', { name: 'Turn the key: arm it' }).click();
+  await tickAll(shop);
+  await shop.getByRole('button', { name: 'Round the box' }).click();
+  // Done in a moment: people step back from it, and tick again that they stay.
+  await expect(shop.getByRole('checkbox', { name: /^Somebody stays/ })).not.toBeChecked({ timeout: 30_000 });
+  await atRest(shop);
+  await tickAll(shop);
+
+  // Somebody else carves meanwhile.
+  const other = await context.newPage();
+  await other.goto(jobs);
+  await other.getByRole('link', { name: /Entrance board/ }).click();
+  await computed(other);
+  await setUp(other, 'V 60° 12.7');
+  await startRun(other);
+
+  await startRun(shop);
+  await expect(shop.getByText(/^Beam on, \d+ %$/)).toBeVisible();
+  await shop.getByRole('button', { name: 'Open the lid' }).click();
+  await expect(shop.getByText(/The lid is open and its switch has closed the beam/)).toBeVisible();
+  await expect(shop.getByText('Beam off', { exact: true })).toBeVisible();
+  const goOn = shop.getByRole('button', { name: /^Go on/ });
+  await expect(goOn).toBeDisabled();
+  await shop.getByRole('button', { name: 'Close the lid' }).click();
+  await goOn.click();
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 180_000 });
+  await expect(shop.getByRole('timer')).toContainText('Leave the lid closed');
+  const look = await (await shop.request.get(new URL('/api/benches/lantern-room/stand-in', jobs).href)).json();
+  expect(look.damage).toEqual({ firedAtRest: 0, lidOpened: 1, flamedUp: 0, poisoned: 0, besideStock: 0 });
+  await noteInLog(shop, ['Beam 0.12', '40 % power'], 'Clear; the rings a little pale.');
+  await other.getByRole('button', { name: 'Stop', exact: true }).click();
+  await atRest(other);
+});
