@@ -76,6 +76,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
     ['dome-workshop', false],
     ['pavilion', true],
     ['iron-yard', false],
+    ['lantern-room', false],
   ]);
   // What moves elsewhere is held from any page: of a job for another bench, and of one that is carried over by hand.
   const strip = other.getByRole('region', { name: 'Other machines' });

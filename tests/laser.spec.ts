@@ -1,4 +1,4 @@
-import { atRest, computed, connectAndHome, expect, goTo, setUp, startRun, test } from './kerbe.ts';
+import { atRest, computed, connectAndHome, drawnAt, expect, goTo, setUp, startRun, test } from './kerbe.ts';
 import { pointAt, tickAll } from './plasma-steps.ts';
 import { noteInLog, writePrograms } from './story-steps.ts';
 
@@ -94,4 +94,25 @@ test('plywood star tags: picture, ring and edge in one run, the lid opened on th
   await noteInLog(shop, ['Beam 0.12', '40 % power'], 'Clear; the rings a little pale.');
   await other.getByRole('button', { name: 'Stop', exact: true }).click();
   await atRest(other);
+});
+
+test('a test grid is a job made in one click, and its best square becomes the setting', async ({ shop }) => {
+  await shop.getByRole('link', { name: /Star tags/ }).click();
+  await computed(shop);
+  await goTo(shop, 'Bits');
+  await shop.getByRole('button', { name: 'Make a test grid for birch plywood' }).click();
+  await expect(shop.getByRole('heading', { level: 1, name: 'Cuts' })).toBeVisible();
+  await computed(shop);
+  await expect(shop.locator('[data-cut]')).toHaveCount(26);
+  await expect(shop.locator('[data-cut=labels] .facts')).toContainText('power');
+  // The second square from the left in the fourth row.
+  const square = { x: 22 + 13 + 5, y: 12 + 3 * 13 + 5 };
+  const cut = shop.locator('[data-cut="p49-f4500"]');
+  await cut.getByRole('button', { name: 'p49-f4500' }).click();
+  expect((await drawnAt(shop, square.x, square.y))[3]).toBeGreaterThan(60);
+  await shop.getByRole('button', { name: /Keep this as the setting of Beam 0\.12 for 3 mm of birch plywood/ }).click();
+  await expect(shop.getByText(/has this setting for birch plywood now, here and in the shop’s table/)).toBeVisible();
+  await goTo(shop, 'Bits');
+  await expect(shop.getByLabel('engrave power in birch plywood, row 1')).toHaveValue('49');
+  await expect(shop.getByLabel('engrave feed in birch plywood, row 1')).toHaveValue('4500');
 });

@@ -24,6 +24,10 @@ import type { CutPart } from '../core/src/cuts/cut-part.ts';
 import { type CutKindName } from '../core/src/cuts/kinds.ts';
 import type { LaserCutFacts } from '../core/src/cuts/laser-cut/facts.ts';
 import type { LaserPictureFacts } from '../core/src/cuts/laser-picture/kind.ts';
+import { keptSetting } from '../core/src/cuts/kept-setting.ts';
+import { laserTestGrid } from '../core/src/cuts/laser-fill/test-grid.ts';
+import { JobSchema } from '../core/src/job/job.ts';
+import { ToolSchema } from '../core/src/tools/tool-schema.ts';
 import { newCut } from '../core/src/cuts/new-cut.ts';
 import { partsOf } from '../core/src/cuts/parts-of.ts';
 
@@ -312,4 +316,23 @@ test('no height is written for a tool that stays at one', async () => {
   const it = made();
   const [part] = await it.cut('laser-cut', shapes(square(0, 0, 10)));
   expect(written(part, it)).not.toMatch(/^[^(].*Z/m);
+});
+
+test('a test grid lies about what the beam is set to, and its best square’s setting is kept', () => {
+  const settings = { material: 'birch plywood', thickness: 3, cutPower: 90, cutFeed: 480, cutPasses: 2, scorePower: 30, scoreFeed: 2400, fillPower: 35, fillFeed: 6000 }; // prettier-ignore
+  const own = { ...beam, presets: [settings] };
+  const grid = laserTestGrid(own, bench, 'birch plywood', 3.1, 'mm');
+  expect(grid.powers).toEqual([14, 25, 35, 49, 70]);
+  expect(grid.feeds).toEqual([3000, 4500, 6000, 7500, 9000]);
+  const job = grid.job('a'.repeat(64));
+  expect(JobSchema.parse(job).cuts).toHaveLength(26);
+  const best = job.cuts.find(({ id }) => id === 'p49-f4500')!;
+  const stock = { material: 'birch plywood', corners: [3.1, 3.1, 3.1, 3.1] as [number, number, number, number] };
+  expect(keptSetting(own, best, stock)).toEqual([{ ...settings, fillPower: 49, fillFeed: 4500 }]);
+  // Of another thickness, and another material, in rows of their own; without any row, too.
+  const thick = keptSetting(own, best, { ...stock, corners: [6, 6, 6, 6] });
+  expect(thick).toEqual([settings, { ...settings, thickness: 6, fillPower: 49, fillFeed: 4500 }]);
+  expect(keptSetting(own, best, { ...stock, material: 'card' })[1]).toMatchObject({ material: 'card', fillPower: 49 });
+  const [first] = keptSetting(beam, best, stock);
+  expect(ToolSchema.parse({ ...beam, presets: [first] }).presets).toEqual([first]);
 });

@@ -174,6 +174,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   half?(cut: C): string;
   /** What else than feeds and speed a bit’s setting for a material sets. */
   fromPreset?(cut: C, preset: T['presets'][number]): Partial<C>;
+  /** The other way round: what of a bit’s setting for a material such a cut says. */
+  toPreset?(cut: C): Partial<T['presets'][number]>;
   /** What another bit sets, whatever it cuts. */
   fromBit?(bit: T): Partial<C>;
   /** The fields that make it go so deep, mm. */

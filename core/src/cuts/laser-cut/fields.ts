@@ -11,7 +11,7 @@ export const FIELDS = {
   side: choice(
     'side',
     {
-      nested: 'cut out, what lies in it as a hole, and in that a part again',
+      nested: 'cut out, holes and all',
       outside: 'cut out, all of it',
       inside: 'cut away, all of it',
       on: 'cut along its lines',

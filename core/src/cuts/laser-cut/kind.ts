@@ -62,6 +62,7 @@ export const laserCutKind: CutKind<LaserCut, LaserCutFacts, Beam> = {
   carves: true,
   fresh: ({ bit, preset }) => ({ ...set(preset ?? (USUAL as BeamSettings)), kerf: bit.diameter }),
   fromPreset: (_, preset: BeamSettings) => set(preset),
+  toPreset: ({ power, feed, passes }) => ({ cutPower: power, cutFeed: feed, cutPasses: passes }),
   fromBit: ({ diameter }) => ({ kerf: diameter }),
   proposes: () => [allClosed],
   goDeep: () => ({}),

@@ -10,7 +10,7 @@ export type LaserFill = CutOf<'laser-fill', typeof FIELDS>;
 
 export function sentence(cut: LaserFill, { outlines, bit }: About): Sentence {
   const s = slotsOf(FIELDS, cut);
-  return say`${outlines} engraved by lines, ${s.lines}, with the ${bit} at ${s.power}, feeding ${s.feed}, ${s.air}.`;
+  return say`${outlines} by lines, ${s.lines}, with the ${bit} at ${s.power}, feeding ${s.feed}, ${s.air}.`;
 }
 
 export function more(cut: LaserFill): Sentence {

@@ -67,6 +67,7 @@ export const laserFillKind: CutKind<LaserFill, LaserFillFacts, Beam> = {
   carves: true,
   fresh: ({ bit, preset }) => ({ ...set(preset ?? (USUAL as BeamSettings)), lines: sensibleLines(bit.diameter) }),
   fromPreset: (_, preset: BeamSettings) => set(preset),
+  toPreset: ({ power, feed }) => ({ fillPower: power, fillFeed: feed }),
   fromBit: ({ diameter }) => ({ lines: sensibleLines(diameter) }),
   proposes: () => [freeInsides],
   goDeep: () => ({}),

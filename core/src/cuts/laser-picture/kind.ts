@@ -84,6 +84,7 @@ export const laserPictureKind: CutKind<LaserPicture, LaserPictureFacts, Beam> = 
   carves: true,
   fresh: ({ bit, preset }) => ({ ...set(preset ?? (USUAL as BeamSettings)), lines: sensibleLines(bit.diameter) }),
   fromPreset: (_, preset: BeamSettings) => set(preset),
+  toPreset: ({ power, feed }) => ({ fillPower: power, fillFeed: feed }),
   fromBit: ({ diameter }) => ({ lines: sensibleLines(diameter) }),
   proposes: () => [freePictures],
   goDeep: () => ({}),

@@ -62,6 +62,7 @@ export const laserScoreKind: CutKind<LaserScore, LaserScoreFacts, Beam> = {
   carves: true,
   fresh: ({ preset }) => set(preset ?? (USUAL as BeamSettings)),
   fromPreset: (_, preset: BeamSettings) => set(preset),
+  toPreset: ({ power, feed }) => ({ scorePower: power, scoreFeed: feed }),
   proposes: () => [openLines, freeInsides],
   goDeep: () => ({}),
   make: scored,

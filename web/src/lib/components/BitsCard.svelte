@@ -9,6 +9,7 @@
   import { useWorkplace } from '$lib/workplace.svelte';
   import BitPicture from './BitPicture.svelte';
   import Sentence from '$lib/cuts/Sentence.svelte';
+  import TestGrid from './TestGrid.svelte';
   import SlotControl from '$lib/cuts/SlotControl.svelte';
   import RemarkNote from './RemarkNote.svelte';
 
@@ -161,6 +162,7 @@
         <button class="plain-button" type="button" onclick={addRow} disabled={bit.presets.length >= 50}
           >Add a row for {session.job.stock.material}</button
         >
+        <TestGrid {bit} />
         {#if kind.readChart}<label class="plain-button file"
             >Bring in a chart as CSV<input
               type="file"

@@ -10,6 +10,7 @@
   import { aboutOf } from '$lib/cuts/about';
   import CutFacts from '$lib/cuts/CutFacts.svelte';
   import CutOutlines from '$lib/cuts/CutOutlines.svelte';
+  import KeepSetting from '$lib/cuts/KeepSetting.svelte';
   import Sentence from '$lib/cuts/Sentence.svelte';
 
   const workplace = useWorkplace();
@@ -166,6 +167,7 @@
           {/if}
           {#if took?.cut === cut.id}<p class="note" role="status">{took.text}</p>{/if}
           <CutOutlines />
+          <KeepSetting {cut} />
           <button class="link" type="button" onclick={() => remove(cut.id)}>Remove cut {index + 1}</button>
         {/if}
         {#each (session.view?.remarks ?? []).filter((remark) => remark.cut === cut.id && remark.stop === 'cuts') as remark (remark.id)}<RemarkNote
@@ -213,7 +215,7 @@
 <style>
   li {
     display: grid;
-    grid-template-columns: 34px 1fr;
+    grid-template-columns: 34px minmax(0, 1fr);
     padding: 12px 0 10px;
   }
   .grip {

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import { hasTestGrid, testGridOf } from '@kerbe/core/cuts/test-grids';
+  import type { BaseTool } from '@kerbe/core/document/tool';
+  import { base64FromBytes, writeJobFile } from '@kerbe/core/job/job-file';
+  import type { CutJob } from '@kerbe/core/job/job';
+  import { sentenceOf } from '@kerbe/core/schema/told';
+  import { sendFile } from '$lib/send';
+  import { useWorkplace } from '$lib/workplace.svelte';
+
+  /** A grid of test squares for a tool in the job’s material, as a job of its own. */
+  let { bit }: { bit: BaseTool } = $props();
+  const { session } = useWorkplace();
+  let making = $state(false);
+  let problem = $state<string>();
+
+  async function make(): Promise<void> {
+    making = true;
+    problem = undefined;
+    try {
+      const { stock, bench, unit } = session.job;
+      const grid = testGridOf(
+        $state.snapshot(bit),
+        $state.snapshot(bench),
+        stock.material,
+        Math.max(...stock.corners),
+        unit,
+      )!;
+      const bytes = new TextEncoder().encode(grid.svg);
+      const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
+      const hash = Array.from(digest, (byte) => byte.toString(16).padStart(2, '0')).join('');
+      const file = writeJobFile(grid.job(hash) as CutJob, { [hash]: { name: 'squares.svg', base64: base64FromBytes(bytes) } }); // prettier-ignore
+      const { id } = await sendFile<{ id: string }>('/api/jobs/import', new Blob([file]));
+      // Another job is another page.
+      location.assign(`/jobs/${id}/cuts`);
+    } catch (error) {
+      problem = sentenceOf(error);
+    } finally {
+      making = false;
+    }
+  }
+</script>
+
+{#if hasTestGrid(bit)}
+  <button class="plain-button" type="button" disabled={making} onclick={make}
+    >Make a test grid for {session.job.stock.material}</button
+  >
+  {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+{/if}
