@@ -19,6 +19,7 @@ import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import { pictureFigures } from './bench-pictures.ts';
 import { p99, waitsUnderLoad } from './bench-load.ts';
 import { linksAcross, lowOverFreed } from './freed-travel.ts';
 import { SHEET, torchJob } from './torch-jobs.ts';
@@ -26,6 +27,7 @@ import { letterPage } from './bench-page.ts';
 import type { CutReport } from './cut.ts';
 import { searchLinks } from './long-search.ts';
 import { Misuse } from './misuse.ts';
+import { sampled } from './sampled-loops.ts';
 import { ROOT } from './paths.ts';
 
 const ROUNDS = 5;
@@ -86,6 +88,7 @@ const PARTS: Record<string, (folder: string) => Promise<void>> = {
   walls: accuracy,
   jobs: wholeJobs,
   torch,
+  pictures,
   answers: (folder) => answering(`${folder}/shop`),
   '--page': (folder) => pageOfAJob(`${folder}/page`),
 };
@@ -338,6 +341,17 @@ async function answering(folder: string): Promise<void> {
   );
 }
 
+/** Pictures of several kinds, each from its file to its program in a fresh process. */
+async function pictures(folder: string): Promise<void> {
+  for await (const { name, times, mb } of pictureFigures(folder, () => yardstickNow() / YARDSTICK.samples))
+    row(
+      name,
+      `${times.toFixed(1)} × one Delaunay of 97,700 samples, ${mb.toFixed(0)} MB at most`,
+      { is: times, most: 8, wanted: 'at most 8 ×' },
+      { is: mb, most: 700, wanted: '700 MB' },
+    );
+}
+
 function manyMoves(count: number): Path {
   const xyz = new Float64Array(3 * count);
   for (let i = 0; i < count; i++) {
@@ -347,20 +361,6 @@ function manyMoves(count: number): Path {
     xyz[3 * i + 2] = -2 - Math.cos(i / 13);
   }
   return pathAlong(xyz, 1000);
-}
-
-function sampled(loops: Loops, every: number): Float64Array {
-  const out: number[] = [];
-  for (const points of loops)
-    for (let i = 0, j = points.length - 2; i < points.length; j = i, i += 2) {
-      const n = Math.max(1, Math.ceil(Math.hypot(points[i] - points[j], points[i + 1] - points[j + 1]) / every));
-      for (let k = 0; k < n; k++)
-        out.push(
-          points[j] + ((points[i] - points[j]) * k) / n,
-          points[j + 1] + ((points[i + 1] - points[j + 1]) * k) / n,
-        );
-    }
-  return Float64Array.from(out);
 }
 
 function middle(values: readonly number[]): number {

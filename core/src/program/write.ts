@@ -7,10 +7,12 @@ import type { Dwells } from '../motion/plan.ts';
 import type { Hole } from '../ways/drill.ts';
 import { PLUNGE_CLEARANCE } from '../ways/plunge-clearance.ts';
 import type { BesideCut } from './between-cuts.ts';
+import { BlockWriter } from './block-writer.ts';
 import type { Dialect } from './dialect.ts';
 import type { PostLine } from './post.ts';
 import { howDriven } from './how-driven.ts';
 import { fitArcs, type FittedMove } from './fit-arcs.ts';
+import { LineList } from './line-list.ts';
 
 /** One cut of a program, in the order they are made. */
 export interface ProgramCut {
@@ -94,7 +96,7 @@ export function writeProgram(
   const { unit } = heading;
   const perUnit = mmPer(unit);
   const decimals = decimalsIn(dialect.decimals, unit);
-  const lines: string[] = [];
+  const lines = new LineList();
   const moves: LineMove[] = [];
   const ranges: Program['cuts'] = [];
   const number = (mm: number) => {
@@ -106,19 +108,7 @@ export function writeProgram(
     number(slope > 0 ? (Math.ceil((mm / perUnit) * 10 ** decimals - 1e-6) / 10 ** decimals) * perUnit : mm);
   const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
   const fine = 10 ** decimals;
-  /** The same as `number`, to a rounding, and several times as quick: pictures have millions of them. */
-  const quick = (mm: number): string => {
-    const n = Math.round((mm / perUnit) * fine);
-    const whole = Math.trunc(n / fine);
-    let rest = Math.abs(n - whole * fine);
-    if (rest === 0) return String(whole);
-    let digits = decimals;
-    while (rest % 10 === 0) {
-      rest /= 10;
-      digits--;
-    }
-    return `${n < 0 && whole === 0 ? '-0' : whole}.${String(rest).padStart(digits, '0')}`;
-  };
+  const block = new BlockWriter(decimals);
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);
   const zeroAt = [zero.x, zero.y, zero.z];
   const { post } = dialect;
@@ -169,28 +159,56 @@ export function writeProgram(
     moves.push({ line: lines.length - 1, cut: cutIndex, point: 0 });
     let G = 'G0';
     let F = '';
+    const words = new Map<number, string>();
+    /** Of dots there are two powers: what was said last, and before that, is at hand. */
+    let [lastShare, lastWord, otherShare, otherWord] = [NaN, '', NaN, ''];
+    const powerWord = (share: number): string => {
+      if (share === lastShare) return lastWord;
+      if (share === otherShare) return otherWord;
+      let word = words.get(share);
+      if (word === undefined) {
+        const said = post.power(share);
+        words.set(share, (word = said ? ` ${said}` : ''));
+      }
+      otherShare = lastShare;
+      otherWord = lastWord;
+      lastShare = share;
+      lastWord = word;
+      return word;
+    };
     /** A straight move whose power changes along it: a line for each stretch, as far as rounding leaves it one. */
     const writeShaded = (point: number, { ends, power: shares }: Shade) => {
       const [ax, ay] = [xyz[3 * point - 3] - zero.x, xyz[3 * point - 2] - zero.y];
       const [dx, dy] = [xyz[3 * point] - zero.x - ax, xyz[3 * point + 1] - zero.y - ay];
       const length = ends[ends.length - 1];
       const f = feedNumber(feed[point]);
-      let [x, y] = at;
-      for (let k = 0; k < ends.length; k++) {
-        const share = ends[k] / length;
-        const nextX = dx === 0 ? x : quick(ax + dx * share);
-        const nextY = dy === 0 ? y : quick(ay + dy * share);
-        let line = G === 'G1' ? '' : 'G1 ';
-        if (nextX !== x) line += nextY === y ? `X${nextX}` : `X${nextX} Y${nextY}`;
-        else if (nextY !== y) line += `Y${nextY}`;
-        else continue;
-        if (f !== F) line += ` F${f}`;
-        if (shares[k] !== on) line += ` ${post.power(shares[k]) ?? ''}`;
-        lines.push(line);
-        [G, F, on, x, y] = ['G1', f, shares[k], nextX, nextY];
+      let [x, y] = [Math.round(Number(at[0]) * fine), Math.round(Number(at[1]) * fine)];
+      // The loop of millions: nothing in it is looked up further away than here.
+      const [perX, perY, toFine] = [dx / length, dy / length, fine / perUnit];
+      const n = ends.length;
+      let power = on;
+      let said = false;
+      for (let k = 0; k < n; k++) {
+        const nextX = dx === 0 ? x : Math.round((ax + perX * ends[k]) * toFine);
+        const nextY = dy === 0 ? y : Math.round((ay + perY * ends[k]) * toFine);
+        if (nextX === x && nextY === y) continue;
+        if (!said && G !== 'G1') block.word('G1 ');
+        if (nextX !== x) block.number(LETTER_X, nextX);
+        if (nextY !== y) {
+          if (nextX !== x) block.word(' ');
+          block.number(LETTER_Y, nextY);
+        }
+        if (!said && f !== F) block.word(` F${f}`);
+        said = true;
+        if (shares[k] !== power) block.word(powerWord((power = shares[k])));
+        block.end();
+        x = nextX;
+        y = nextY;
       }
+      if (said) [G, F, on] = ['G1', f, power];
+      lines.block(block.take());
       moves.push({ line: lines.length - 1, cut: cutIndex, point });
-      at = [x, y, at[2]];
+      at = [number((x / fine) * perUnit), number((y / fine) * perUnit), at[2]];
     };
     const fitted: FittedMove[] =
       dialect.arcs === 'none'
@@ -321,11 +339,7 @@ export function writeProgram(
   if (park === 'place') lines.push(`G53 G0 X${number(heading.park!.x)} Y${number(heading.park!.y)}`);
   else if (park === 'zero') lines.push('G0 X0 Y0');
   lines.push('M30');
-  const numbered =
-    dialect.numbers > 0
-      ? lines.map((line, k) => (/^[(;]/.test(line) ? line : `N${(k + 1) * dialect.numbers} ${line}`))
-      : lines;
-  return { text: numbered.join('\n') + '\n', cuts: ranges, moves, minutes };
+  return { text: lines.text(dialect.numbers), cuts: ranges, moves, minutes };
 }
 
 /** For every point with power on the last point of its stroke. */
@@ -337,6 +351,8 @@ function strokeEnds({ power }: Path): Uint32Array {
 
 /** What a heading warns of where a tool in it must not be turned. */
 const NEVER_TURNED = 'a tool of this program does not turn: the spindle is never on while it is in';
+
+const [LETTER_X, LETTER_Y] = [88, 89];
 
 /** Arcs given by their radius turn less, radians: the nearer to half a turn, the more its rounding moves them. */
 const MOST_TURN_BY_RADIUS = (100 * Math.PI) / 180;

@@ -45,22 +45,24 @@ function diffused(greys: Uint8Array, taken: Uint8Array, columns: number, spread:
   const room = 2;
   const wide = columns + 2 * room;
   // Errors of this row and the two after it, with room beside for what falls off.
-  let lines = [new Float32Array(wide), new Float32Array(wide), new Float32Array(wide)];
-  const [dxs, dys, parts] = [0, 1, 2].map((k) => spread.map((tap) => tap[k]));
+  const errors = new Float32Array(3 * wide);
+  const rowsOn = Int32Array.from(spread, ([, dy]) => dy);
+  const along = Int32Array.from(spread, ([dx]) => dx + room);
+  const parts = Float32Array.from(spread, ([, , part]) => part);
   const taps = spread.length;
+  const at = new Int32Array(taps);
   for (let row = 0, k = 0; row < rows; row++) {
-    const own = lines[0];
+    const own = (row % 3) * wide;
+    for (let t = 0; t < taps; t++) at[t] = ((row + rowsOn[t]) % 3) * wide + along[t];
     for (let x = 0; x < columns; x++, k++) {
       if (taken[k] === 0) continue;
-      const wanted = greys[k] + own[x + room];
-      const burnt = wanted < MIDDLE;
-      if (burnt) dots[k] = 1;
-      const error = wanted - (burnt ? 0 : 255);
+      let error = greys[k] + errors[own + room + x];
+      if (error < MIDDLE) dots[k] = 1;
+      else error -= 255;
       if (error === 0) continue;
-      for (let t = 0; t < taps; t++) lines[dys[t]][x + room + dxs[t]] += error * parts[t];
+      for (let t = 0; t < taps; t++) errors[at[t] + x] += error * parts[t];
     }
-    own.fill(0);
-    lines = [lines[1], lines[2], own];
+    errors.fill(0, own, own + wide);
   }
   return dots;
 }

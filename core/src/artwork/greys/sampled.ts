@@ -76,6 +76,25 @@ export function sampled(
   const step = pitch / places;
   const count = places * places;
   const [a, b, cc, d, e, f] = back;
+  if (places === 1) {
+    // One pixel a dot, or less: nothing to mean.
+    const { greys: pixels, width, height } = from;
+    for (let row = 0, k = 0; row < rows; row++) {
+      const vv = v + (rows - row - 0.5) * pitch;
+      let px = (a * (u + pitch / 2) + cc * vv + e) / halved;
+      let py = (b * (u + pitch / 2) + d * vv + f) / halved;
+      const [dx, dy] = [(a * pitch) / halved, (b * pitch) / halved];
+      const [minX, maxX, minY, maxY] = [x0, x1, y0, y1].map((edge) => edge / halved);
+      for (let column = 0; column < columns; column++, k++, px += dx, py += dy) {
+        if (px < minX - 1e-6 || px > maxX + 1e-6 || py < minY - 1e-6 || py > maxY + 1e-6) continue;
+        const x = px < 0 ? 0 : px >= width ? width - 1 : px | 0;
+        const y = py < 0 ? 0 : py >= height ? height - 1 : py | 0;
+        greys[k] = pixels[y * width + x];
+        inside[k] = 1;
+      }
+    }
+    return { ...grid, greys, inside };
+  }
   for (let row = 0, k = 0; row < rows; row++) {
     const vTop = v + (rows - row) * pitch - step / 2;
     for (let column = 0; column < columns; column++, k++) {

@@ -27,17 +27,18 @@ export function dotsOf(picture: PlacedGreys, cut: LaserPicture): BurntDots {
       );
   });
   const table = toneTable(cut);
-  for (let k = 0; k < greys.length; k++) {
+  const dots = greys.length;
+  for (let k = 0; k < dots; k++) {
     const grey = table[greys[k]];
     greys[k] = grey;
     if (grey >= white) inside[k] = 0;
   }
   if (cut.dither === 'none') {
-    for (let k = 0; k < greys.length; k++) greys[k] = inside[k] ? Math.max(1, 255 - greys[k]) : 0;
+    for (let k = 0; k < dots; k++) greys[k] = inside[k] ? (greys[k] === 255 ? 1 : 255 - greys[k]) : 0;
     return { ...grid, powers: greys };
   }
   const powers = dither(greys, inside, grid.columns, cut.dither);
-  for (let k = 0; k < powers.length; k++) if (powers[k]) powers[k] = 255;
+  for (let k = 0; k < dots; k++) powers[k] *= 255;
   return { ...grid, powers };
 }
 

@@ -109,7 +109,7 @@ function burnt(job: Job, cut: LaserPicture, _: Beam, artwork: CutArtwork): CutPa
   const sum = (of: (each: Scanned) => number) => scanned.reduce((total, each) => total + of(each), 0);
   let [on, all] = [0, 0];
   for (const { powers } of pictures) {
-    for (const power of powers) on += power;
+    for (let k = 0; k < powers.length; k++) on += powers[k];
     all += 255 * powers.length;
   }
   const facts: LaserPictureFacts = {
