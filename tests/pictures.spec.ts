@@ -33,6 +33,12 @@ test('pictures of every main view', async ({ shop }) => {
   await shop.waitForTimeout(1200);
   await picture('plasma');
   await shop.getByRole('link', { name: 'All jobs' }).click();
+  await shop.getByRole('link', { name: /Star tags/ }).click();
+  await computed(shop);
+  await goTo(shop, 'Cuts');
+  await shop.waitForTimeout(1200);
+  await picture('laser');
+  await shop.getByRole('link', { name: 'All jobs' }).click();
   await shop.getByRole('link', { name: /Entrance board/ }).click();
   await computed(shop);
   for (const stop of ['Artwork', 'Stock', 'Bits', 'Cuts', 'Proof']) {
