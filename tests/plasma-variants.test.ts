@@ -129,3 +129,29 @@ function distance({ xyz, power }: Path, x: number, y: number): number {
   }
   return least;
 }
+
+test('a later cut goes high over what an earlier one has freed, and is planned so', async () => {
+  const { job, result } = await demoJob(
+    'garden-markers',
+    (changed) => {
+      const [cut] = changed.cuts;
+      changed.cuts = [
+        { ...cut, id: 'first' },
+        { ...cut, id: 'second' },
+      ];
+      changed.ownOrder = true;
+    },
+    'twice',
+  );
+  const [first, second] = result.cuts;
+  const { over, rise } = job.cuts[0] as PlasmaCut;
+  const across = ({ path: { xyz, rapid } }: CutResult) =>
+    Array.from(rapid, (_, i) => i).filter((i) => i > 0 && rapid[i] && (xyz[3 * i] !== xyz[3 * i - 3] || xyz[3 * i + 1] !== xyz[3 * i - 2])).map((i) => Math.min(xyz[3 * i + 2], xyz[3 * i - 1])); // prettier-ignore
+  expect(Math.min(...across(first))).toBe(rise);
+  expect(across(second).length).toBeGreaterThan(5);
+  expect(Math.min(...across(second))).toBeGreaterThanOrEqual(over);
+  expect(second.minutes).toBeGreaterThan(first.minutes);
+  // It pierces as often, and from the same height.
+  expect(second.pierce!.touches.map((k) => second.path.xyz[3 * k + 2])).toEqual(first.pierce!.touches.map((k) => first.path.xyz[3 * k + 2])); // prettier-ignore
+  expect(strokeStarts(second.path)).toHaveLength(strokeStarts(first.path).length);
+});

@@ -11,6 +11,7 @@ import { machineKindOf } from '../machines/kinds.ts';
 import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
+import { overEarlier } from '../sequence/over-earlier.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { approachOver } from '../program/approach.ts';
 import { cutArtwork } from '../cuts/cut-artwork.ts';
@@ -114,7 +115,8 @@ export async function compute(
     await pause(signal);
     cuts.push(...(await resultOf(cut, report)));
   }
-  const ordered = job.ownOrder ? cuts : orderParts(cuts);
+  const { post } = machineKindOf(job.bench).dialect(job.bench);
+  const ordered = overEarlier(job.ownOrder ? cuts : orderParts(cuts), job.bench, post);
   progress?.(1, '');
   let bitChanges = 0;
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
