@@ -206,7 +206,11 @@ export async function outline(page: Page, name: string | RegExp): Promise<Locato
   if (!(await tree.isVisible())) await page.getByText(/^Outlines (of this|for a new) cut/).click();
   const box = tree.getByRole('checkbox', { name, exact: typeof name === 'string' });
   const folded = tree.locator('[aria-expanded=false] .fold').first();
-  while (!(await box.first().isVisible()) && (await folded.isVisible())) await folded.click();
+  // Its drawing may still be on the way.
+  await expect(async () => {
+    while (!(await box.first().isVisible()) && (await folded.isVisible())) await folded.click();
+    expect(await box.first().isVisible()).toBe(true);
+  }).toPass({ timeout: 15_000 });
   return box.first();
 }
 

@@ -51,7 +51,7 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await expect(goThere).toBeDisabled();
   await expect(shop.getByText('Tick at Set-up that plate and clip are taken away first.')).toBeVisible();
   await goTo(shop, 'Run');
-  await expect(shop.getByText(/plate and clip are taken away/)).toBeVisible();
+  await expect(shop.getByText(/plate and clip are taken away/).first()).toBeVisible();
   await goTo(shop, 'Set-up');
   await tickTheList(shop);
   await goThere.click();
