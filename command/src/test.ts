@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { setPriority } from 'node:os';
 import { DATA, ROOT } from './paths.ts';
@@ -20,7 +20,7 @@ interface Check {
   count?: () => Outcome;
 }
 
-/** Checks that only read the sources: in the time that tests of pages leave, and never in theirs. */
+/** Checks that only read the sources: beside tests that wait for clocks, and behind them. */
 const READING: Check[] = [
   { name: 'lint', tool: 'eslint', args: ['--max-warnings', '0', '.'] },
   { name: 'types of web', tool: 'svelte-check', args: ['--threshold', 'warning', '--output', 'human'], folder: 'web' },
@@ -49,17 +49,15 @@ const COMPUTED = unitTests('unit tests', 'computation');
 const CLOCKED = unitTests('unit tests by the clock', 'machines');
 const BROWSER: Check = { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser };
 
-/** How far behind others a check goes that computes: also behind the heavy work of a shop (15). */
+/** How far behind others a check goes that computes, and one that only reads: also behind the heavy work of a shop (15). */
 const BEHIND = 19;
-/** Runs a check in time that nobody else wants, where the system can (`chrt`, of util-linux); else as far behind as can be. */
-const IDLE = '/usr/bin/chrt';
 
 /** `./kerbe test [CHECK]`: every check, or those whose names begin so, ending in one line `N passed, N failed`. */
 export async function test(args: string[]): Promise<void> {
   rmSync(OUT, { recursive: true, force: true });
   mkdirSync(OUT, { recursive: true });
   const total: Outcome = { passed: 0, failed: 0 };
-  const checkAll = async (checks: Check[], priority: number | 'idle' = 0) => {
+  const checkAll = async (checks: Check[], priority = 0) => {
     for (const check of checks.filter((c) => c === SYNC || !args[0] || c.name.startsWith(args[0]))) {
       const { passed, failed } = await run(check, priority);
       total.passed += passed;
@@ -67,25 +65,23 @@ export async function test(args: string[]): Promise<void> {
     }
   };
   await checkAll([SYNC]);
-  // What waits for clocks has the right of way before what computes, and pages before what reads.
-  await Promise.all([checkAll([CLOCKED]), checkAll([COMPUTED], BEHIND)]);
-  await Promise.all([checkAll([BROWSER]), checkAll(READING, 'idle')]);
+  // What waits for clocks has the right of way before what computes and reads; pages have the machine to themselves.
+  await Promise.all([checkAll([CLOCKED]), checkAll([COMPUTED], BEHIND), checkAll(READING, BEHIND)]);
+  await checkAll([BROWSER]);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
 }
 
-async function run({ name, tool, args, folder, count }: Check, priority: number | 'idle'): Promise<Outcome> {
+async function run({ name, tool, args, folder, count }: Check, priority: number): Promise<Outcome> {
   const started = Date.now();
   const said: Buffer[] = [];
   const code = await new Promise<number | null>((resolve) => {
-    const program = `${ROOT}/node_modules/.bin/${tool}`;
-    const idle = priority === 'idle' && existsSync(IDLE);
-    const child = spawn(idle ? IDLE : program, idle ? ['--idle', '0', program, ...args] : args, {
+    const child = spawn(`${ROOT}/node_modules/.bin/${tool}`, args, {
       cwd: folder ? `${ROOT}/${folder}` : ROOT,
       stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
     });
-    if (priority && child.pid && !idle) setPriority(child.pid, priority === 'idle' ? BEHIND : priority);
+    if (priority && child.pid) setPriority(child.pid, priority);
     child.stdout.on('data', (data: Buffer) => said.push(data));
     child.stderr.on('data', (data: Buffer) => said.push(data));
     child.on('error', (error) => {
