@@ -14,6 +14,7 @@ import { movesOf } from '../core/src/motion/path.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { programCut } from '../core/src/machines/program-cut.ts';
 import { writeProgram } from '../core/src/program/write.ts';
+import { dryCuts } from '../core/src/sequence/dry-cuts.ts';
 import { framingCut } from '../core/src/sequence/framing-cut.ts';
 import { timedCut } from '../core/src/sequence/cut-result.ts';
 import type { Beam } from '../core/src/tools/beam/fields.ts';
@@ -290,6 +291,20 @@ test('power in the controller’s own number, whatever that is', async () => {
   expect(await lines(255)).toEqual(['M4 S0', expect.stringMatching(/S204$/), 'S0']);
   expect(await lines(100)).toEqual(['M4 S0', expect.stringMatching(/S80$/), 'S0']);
   expect(await lines(1)).toEqual(['M4 S0', expect.stringMatching(/S0.8$/), 'S0']);
+});
+
+test('a program ends with the beam off, its heading says the power, and a dry run makes none ready', async () => {
+  const it = made({ power: 80 });
+  const [part] = await it.cut('laser-score', shapes(ring([0, 0, 10, 0], false)));
+  expect(part.power).toBeCloseTo(0.8, 9);
+  const text = written(part, it);
+  expect(text).toContain('80 % power');
+  const words = text.split('\n').filter((line) => /^[MS]/.test(line));
+  expect(words).toEqual(['M8', 'M4 S0', 'S0', 'M5', 'M9', 'M30']);
+  const result = timedCut({ ...part, works: '', openOutlines: 0 }, it.job, {});
+  const dry = written(dryCuts([result], { x: 0, y: 0 })[0], it);
+  expect(dry).not.toMatch(/^(M3|M4|M8)\b/m);
+  expect(dry).not.toMatch(/S[1-9]/);
 });
 
 test('framed by its box and by its hull: once round, with nothing on', async () => {

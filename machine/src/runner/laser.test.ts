@@ -216,6 +216,40 @@ describe('star tags', () => {
     expect(bench.machine.damage).toEqual(NOTHING_DAMAGED);
   });
 
+  test('stopped on a line and taken up: it burns on, though its power was said long before', async () => {
+    const { job, result } = await tags(['laser-score']);
+    bench = new LaserBenchForTests({ rate: 1 });
+    await bench.setUp(job);
+    const order = bench.order(job, result);
+    await bench.run(order);
+    // In the middle of a ring, whose later lines say no power.
+    const lines = bench.programs.kept.get(order.hash)!.text.split('\n');
+    const silent = lines.findIndex(
+      (line, k) => /^[XG]/.test(line) && !line.includes('S') && !lines[k + 1].includes('S'),
+    );
+    expect(silent).toBeGreaterThan(0);
+    await bench.until(() => (bench.state.run?.line ?? 0) >= silent, 'a line without a power');
+    await bench.tell({ command: 'stop' });
+    await bench.until(() => bench.ended.length > 0, 'the stop');
+    await bench.idle();
+    const { line } = bench.ended[0];
+    await bench.tickAll();
+    const from = { broken: 'run-1', acknowledged: line, line };
+    await bench.tell({ command: 'take-up', id: 'again', ...(await bench.check(order)), ...from });
+    await bench.until(() => bench.ended.length > 1, 'the rest');
+    const { stock } = bench.machine;
+    const rings = result.items[0].shapes.filter(({ layer }) => layer === 'rings').flatMap(({ outlines }) => outlines.map(({ points }) => points)); // prettier-ignore
+    const places = rings.flatMap((points) =>
+      Array.from({ length: points.length / 2 }, (_, i) =>
+        stock!.stateAt(
+          Math.floor(points[2 * i + 1] / stock!.cell) * stock!.columns + Math.floor(points[2 * i] / stock!.cell),
+        ),
+      ),
+    );
+    // A third of one of six rings would be far more; what is left is where the grid of the map cuts the line.
+    expect(places.filter((state) => state === 0).length / places.length).toBeLessThan(0.02);
+  });
+
   test('a controller whose power does not follow the speed never fires at rest', async () => {
     const { job, result } = await tags(['laser-score', 'laser-cut'], (changed) => {
       Object.assign(changed.bench, { follows: false, words: { on: 'M3', off: 'M5', airOn: 'M8', airOff: 'M9' } });
