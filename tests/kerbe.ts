@@ -183,7 +183,7 @@ export async function setUp(page: Page, bit: string): Promise<void> {
 /** Starts the run, once its checks are shown. */
 export async function startRun(page: Page): Promise<void> {
   await goTo(page, 'Run');
-  await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Start the run' }).click();
   await expect(page.locator('html[data-bench-busy]')).toHaveCount(1);
 }

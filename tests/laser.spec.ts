@@ -1,6 +1,6 @@
-import { atRest, computed, connectAndHome, drawnAt, expect, goTo, setUp, startRun, test } from './kerbe.ts';
+import { atRest, computed, connectAndHome, drawnAt, expect, goTo, startRun, test } from './kerbe.ts';
 import { pointAt, tickAll } from './plasma-steps.ts';
-import { noteInLog, writePrograms } from './story-steps.ts';
+import { carveMeanwhile, noteInLog, writePrograms } from './story-steps.ts';
 
 test('plywood star tags: picture, ring and edge in one run, the lid opened on the way, while a board is carved', async ({
   shop,
@@ -70,19 +70,13 @@ test('plywood star tags: picture, ring and edge in one run, the lid opened on th
   await atRest(shop);
   await tickAll(shop);
 
-  // Somebody else carves meanwhile.
-  const other = await context.newPage();
-  await other.goto(jobs);
-  await other.getByRole('link', { name: /Entrance board/ }).click();
-  await computed(other);
-  await setUp(other, 'V 60° 12.7');
-  await startRun(other);
-
+  const other = await carveMeanwhile(context, jobs);
   await startRun(shop);
   await expect(shop.getByText(/^Beam on, \d+ %$/)).toBeVisible();
   await shop.getByRole('button', { name: 'Open the lid' }).click();
   await expect(shop.getByText(/The lid is open and its switch has closed the beam/)).toBeVisible();
   await expect(shop.getByText('Beam off', { exact: true })).toBeVisible();
+  await expect(shop.getByText('leaves that little unburnt')).toBeVisible();
   const goOn = shop.getByRole('button', { name: /^Go on/ });
   await expect(goOn).toBeDisabled();
   await shop.getByRole('button', { name: 'Close the lid' }).click();

@@ -10,7 +10,7 @@ import type { LaserBench } from '../core/src/machines/laser/bench.ts';
 import { BenchSchema } from '../core/src/machines/bench-schema.ts';
 import { newJob } from '../core/src/document/new-job.ts';
 import type { Shape } from '../core/src/artwork/shape.ts';
-import { movesOf } from '../core/src/motion/path.ts';
+import { movesOf, PathBuilder } from '../core/src/motion/path.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { programCut } from '../core/src/machines/program-cut.ts';
 import { writeProgram } from '../core/src/program/write.ts';
@@ -266,6 +266,15 @@ describe('pictures', () => {
         picture(10, 10, () => 0, 10),
       ),
     ).rejects.toThrow(/100 million dots/);
+  });
+
+  test('more changes of power than any program should have are refused before they are written', () => {
+    const builder = new PathBuilder();
+    const half = 8_000_001;
+    const shade = { ends: new Float64Array(half), power: new Float32Array(half) };
+    builder.rapid(0, 0, 0);
+    builder.shaded(1, 0, 0, 1000, shade);
+    expect(() => builder.shaded(2, 0, 0, 1000, shade)).toThrow(/more than 16 million times; make the picture smaller/);
   });
 
   test('a stretch is a move of its own in what is counted', async () => {

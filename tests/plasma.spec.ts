@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
-import { atRest, computed, expect, goTo, setUp, startRun, test } from './kerbe.ts';
+import { atRest, computed, expect, goTo, startRun, test } from './kerbe.ts';
 import { layTheSheet, tickAll } from './plasma-steps.ts';
-import { noteInLog, writePrograms } from './story-steps.ts';
+import { carveMeanwhile, noteInLog, writePrograms } from './story-steps.ts';
 
 // Steel: stencil letters in garden markers and a comet weathervane, from artwork to parts, with an arc that is lost on the way.
 
@@ -110,13 +110,7 @@ test('a comet weathervane, while a board is carved on the router', async ({ shop
   await layTheSheet(shop, 'Nozzle 45 A');
   await tickAll(shop);
 
-  const other = await context.newPage();
-  await other.goto(jobs);
-  await other.getByRole('link', { name: /Entrance board/ }).click();
-  await computed(other);
-  await setUp(other, 'V 60° 12.7');
-  await startRun(other);
-
+  const other = await carveMeanwhile(context, jobs);
   await startRun(shop);
   const running = async () => {
     const { benches } = await (await shop.request.get(address(shop, '/api/benches'))).json();

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, goTo } from './kerbe.ts';
-import type { Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
+import { computed, expect, goTo, setUp, startRun } from './kerbe.ts';
 
 /** Proof: nothing that must be mended; the programs are written and come down. */
 export async function writePrograms(page: Page, names: string[]): Promise<string[]> {
@@ -50,4 +50,15 @@ export async function noteInLog(page: Page, knows: (string | RegExp)[], note: st
   await expect(page.getByText('Note kept.')).toBeVisible();
   await page.reload();
   await expect(page.getByRole('article').first().getByLabel('What came out, what to change')).toHaveValue(note);
+}
+
+/** Somebody else carves the entrance board, on a page and a bench of their own. @param jobs address of the list of jobs. */
+export async function carveMeanwhile(context: BrowserContext, jobs: string): Promise<Page> {
+  const other = await context.newPage();
+  await other.goto(jobs);
+  await other.getByRole('link', { name: /Entrance board/ }).click();
+  await computed(other);
+  await setUp(other, 'V 60° 12.7');
+  await startRun(other);
+  return other;
 }

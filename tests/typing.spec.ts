@@ -7,6 +7,8 @@ test('a step back works everywhere: right after a number, and in words, where a 
   await shop.getByRole('button', { name: 'Make it' }).click();
   await shop.getByRole('button', { name: 'Add lettering' }).click();
   await computed(shop);
+  // What follows within a moment would be one step with it.
+  await expect(shop.getByText('All changes kept')).toBeVisible();
   const height = shop.getByLabel('cap height', { exact: true });
   const before = await height.inputValue();
   await setNumber(shop, 'cap height', '31');

@@ -9,7 +9,7 @@ import { SvgReader } from './svg-reader.ts';
 import { pageOf } from './svg-viewport.ts';
 
 /** More bytes than this is a picture in disguise, and would stall every later stop. */
-export const LARGEST_DRAWING = 8_000_000;
+const LARGEST_DRAWING = 8_000_000;
 
 /**
  * Reads an SVG drawing into flattened outlines, as it is shown: by its styles, clip paths, symbols and windows. Shapes

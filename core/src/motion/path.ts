@@ -1,4 +1,4 @@
-import { MOST_MOVES, TooManyMoves } from './too-many-moves.ts';
+import { MOST_CHANGES, MOST_MOVES, TooManyMoves } from './too-many-moves.ts';
 
 /**
  * Where the tool goes: points in mm on the sheet (x right, y up from the stock's lower left corner, z up from the top of
@@ -43,6 +43,11 @@ const tooMany = () =>
     `This cut would have more than ${MOST_MOVES / 1e6} million moves; make its step or its depth per pass larger, or cut fewer outlines at once.`,
   );
 
+const tooManyChanges = () =>
+  new TooManyMoves(
+    `This cut would change its power more than ${MOST_CHANGES / 1e6} million times; make the picture smaller, or burn fewer lines a millimetre.`,
+  );
+
 /** Collects the moves of a path, in arrays that grow: a page of lettering has millions. */
 export class PathBuilder {
   private xyz = new Float64Array(3 * 1024);
@@ -51,6 +56,8 @@ export class PathBuilder {
   private powers = new Float32Array(1024);
   private count = 0;
   private readonly shades = new Map<number, Shade>();
+  /** Of power, in all of them. */
+  private changes = 0;
 
   constructor(private readonly most = MOST_MOVES) {}
 
@@ -89,7 +96,9 @@ export class PathBuilder {
       0,
       shade.power.reduce((most, power) => Math.max(most, power), 0),
     );
-    if (this.count > before) this.shades.set(before, shade);
+    if (this.count === before) return;
+    if ((this.changes += shade.power.length) > MOST_CHANGES) throw tooManyChanges();
+    this.shades.set(before, shade);
   }
 
   private add(x: number, y: number, z: number, feed: number, rapid: number, power: number): void {

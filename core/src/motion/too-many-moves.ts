@@ -3,6 +3,9 @@ import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 /** Moves of one cut at most: a program of them has some hundred megabytes, and takes a machine days. */
 export const MOST_MOVES = 3_000_000;
 
+/** Changes of power along the moves of one cut at most: a picture of 400 by 400 mm, 10 lines a millimetre, whose every dot differs. */
+export const MOST_CHANGES = 16_000_000;
+
 /** A cut that would have more moves than any program should; the message is one sentence that says what to do. */
 export class TooManyMoves extends CannotBeCut {
   override name = 'TooManyMoves';

@@ -1,8 +1,7 @@
 import { CutProblem } from './cut-problem.ts';
 
 /** Names of materials with chlorine in them, which no laser may burn. */
-const CHLORINE =
-  /\bp[\s.-]*v[\s.-]*c\b|polyvinyl|vinyl|\bpvdc\b|chlori|moleskin|(?:imitation|artificial|faux) leather/i;
+const CHLORINE = /\bp[\s.-]*v[\s.-]*c\b|polyvinyl|vinyl|\bpvdc\b|chlori|(?:imitation|artificial|faux) leather/i;
 
 /**
  * Refuses what no beam may burn, by its name.

@@ -85,9 +85,15 @@ const SPARE = 0.05;
  * Lays the lines of a scan: each come to from beside it, so that the head goes at its feed all along it, with no power on
  * beside it, and run out of.
  *
- * @param rows in the order in which they are gone along.
+ * @param rows in the order in which they are gone along. @param step told now and then how many lines are laid.
+ * @throws {TooManyMoves} where no program should have so many moves, or changes of power.
  */
-export function layRows(builder: PathBuilder, rows: Iterable<ScanRow>, scanning: Scanning): Scanned {
+export async function layRows(
+  builder: PathBuilder,
+  rows: Iterable<ScanRow>,
+  scanning: Scanning,
+  step?: (lines: number) => Promise<void> | void,
+): Promise<Scanned> {
   const { angle, feed, bothWays, limits, lag } = scanning;
   const [c, s] = [Math.cos(angle), Math.sin(angle)];
   const beside = runOut(angle, feed, limits) + SPARE;
@@ -110,6 +116,7 @@ export function layRows(builder: PathBuilder, rows: Iterable<ScanRow>, scanning:
       builder.to(...place(last + moved + way * beside), feed, 0);
     }
     done.lines++;
+    if (done.lines % 128 === 0) await step?.(done.lines);
   }
   return done;
 }

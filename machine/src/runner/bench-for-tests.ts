@@ -1,9 +1,13 @@
 import { vi } from 'vitest';
+import type { JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
+import { PLAIN, type Variant, varied } from '@kerbe/core/machines/program-variant';
+import { programsFor } from '@kerbe/core/machines/programs';
+import { timelineOf } from '@kerbe/core/program/timeline';
 import type { OpenTransport, TransportEvents } from '../link/transport.ts';
 import { Controller, type Simulated } from '../stand-in/controller.ts';
-import type { Command, From, ProgramOrder } from './commands.ts';
-import { benchFactsOf } from './of-job.ts';
+import { type Command, type From, type ProgramOrder, ProgramOrderSchema } from './commands.ts';
+import { benchFactsOf, orderOf } from './of-job.ts';
 import { KeptPrograms, OPERATOR } from './kept-programs-for-tests.ts';
 import { Runner } from './runner.ts';
 import type { RunState } from './runner-state.ts';
@@ -117,6 +121,18 @@ export abstract class BenchForTests<H extends { hand: string }, M extends Simula
       await this.idle();
       left -= now;
     }
+  }
+
+  /** A job’s first program, kept and ordered as the server does. */
+  order(job: Job, result: Pick<JobResult, 'cuts' | 'beside'>, variant: Partial<Variant> = {}): ProgramOrder {
+    const whole = { ...PLAIN, ...variant };
+    const made = varied(job, result, whole);
+    const [program] = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes });
+    const hash = this.programs.keep(program.text, timelineOf(program, made, job.bench.limits));
+    const order = orderOf('job', job, made, program, '1', hash, whole);
+    // It can be kept on disk and read again.
+    ProgramOrderSchema.parse(JSON.parse(JSON.stringify(order)));
+    return order;
   }
 
   async check(order: ProgramOrder): Promise<{ token: string; hash: string }> {

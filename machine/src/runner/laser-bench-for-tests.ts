@@ -1,15 +1,10 @@
-import type { JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
-import { PLAIN, type Variant, varied } from '@kerbe/core/machines/program-variant';
-import { programsFor } from '@kerbe/core/machines/programs';
-import { timelineOf } from '@kerbe/core/program/timeline';
 import { laserBench } from '../kinds/laser/bench-kind.ts';
 import type { Hand } from '../kinds/laser/stand-in/hands.ts';
 import { StandInLaser } from '../kinds/laser/stand-in/laser.ts';
 import type { MadeAs } from '../kinds/laser/stand-in/made-as.ts';
 import { BenchForTests } from './bench-for-tests.ts';
-import { type ProgramOrder, ProgramOrderSchema } from './commands.ts';
-import { basisOf, bitShapeOf, orderOf } from './of-job.ts';
+import { basisOf, bitShapeOf } from './of-job.ts';
 
 /** A runner and a simulated laser. */
 export class LaserBenchForTests extends BenchForTests<Hand, StandInLaser> {
@@ -66,16 +61,5 @@ export class LaserBenchForTests extends BenchForTests<Hand, StandInLaser> {
     await this.prepare(job, turn);
     await this.zero(job, edge);
     await this.tickAll();
-  }
-
-  order(job: Job, result: Pick<JobResult, 'cuts' | 'beside'>, variant: Partial<Variant> = {}): ProgramOrder {
-    const whole = { ...PLAIN, ...variant };
-    const made = varied(job, result, whole);
-    const [program] = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes });
-    const hash = this.programs.keep(program.text, timelineOf(program, made, job.bench.limits));
-    const order = orderOf('job', job, made, program, '1', hash, whole);
-    // It can be kept on disk and read again.
-    ProgramOrderSchema.parse(JSON.parse(JSON.stringify(order)));
-    return order;
   }
 }

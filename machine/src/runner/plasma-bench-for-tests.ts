@@ -5,17 +5,13 @@ import { areaKept } from '@kerbe/core/cuts/plasma/area-kept';
 import type { PlasmaCut } from '@kerbe/core/cuts/plasma/fields';
 import type { Job } from '@kerbe/core/document/job';
 import type { Clipper, Loops } from '@kerbe/core/geometry/clipper';
-import { PLAIN, type Variant, varied } from '@kerbe/core/machines/program-variant';
-import { programsFor } from '@kerbe/core/machines/programs';
-import { timelineOf } from '@kerbe/core/program/timeline';
 import { fromChart } from '@kerbe/core/tools/nozzle/chart';
 import type { Nozzle } from '@kerbe/core/tools/nozzle/fields';
 import { plasmaBench } from '../kinds/plasma/bench-kind.ts';
 import type { Hand } from '../kinds/plasma/stand-in/hands.ts';
 import { StandInPlasma } from '../kinds/plasma/stand-in/plasma-table.ts';
 import { BenchForTests } from './bench-for-tests.ts';
-import type { ProgramOrder } from './commands.ts';
-import { basisOf, bitShapeOf, orderOf } from './of-job.ts';
+import { basisOf, bitShapeOf } from './of-job.ts';
 
 /** A runner and a simulated plasma table. */
 export class PlasmaBenchForTests extends BenchForTests<Hand, StandInPlasma> {
@@ -71,14 +67,6 @@ export class PlasmaBenchForTests extends BenchForTests<Hand, StandInPlasma> {
     await this.prepare(job, turn);
     await this.zero(job, edge);
     await this.tickAll();
-  }
-
-  order(job: Job, result: Pick<JobResult, 'cuts' | 'beside'>, variant: Partial<Variant> = {}): ProgramOrder {
-    const whole = { ...PLAIN, ...variant };
-    const made = varied(job, result, whole);
-    const [program] = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes });
-    const hash = this.programs.keep(program.text, timelineOf(program, made, job.bench.limits));
-    return orderOf('job', job, made, program, '1', hash, whole);
   }
 }
 

@@ -18,7 +18,7 @@ const svgFormat: Format = {
 };
 
 /** The kinds of file that artwork comes in. */
-export const FORMATS: readonly Format[] = [pngFormat, jpegFormat, bmpFormat, svgFormat];
+const FORMATS: readonly Format[] = [pngFormat, jpegFormat, bmpFormat, svgFormat];
 
 const formatOf = (bytes: Uint8Array): Format => FORMATS.find((format) => format.is(bytes))!;
 

@@ -8,7 +8,7 @@ const UNSAID = 96;
 export const takenDensity = (said: Density): NonNullable<Density> => said ?? { x: UNSAID / INCH, y: UNSAID / INCH };
 
 /** A drawing of one shape, the picture’s frame, as large as it says. */
-export function pictureDrawing(grey: GreyMap, density: Density, notes: string[] = []): Drawing {
+export function pictureDrawing(grey: GreyMap, density: Density): Drawing {
   const { x, y } = takenDensity(density);
   const [width, height] = [grey.width / x, grey.height / y];
   return {
@@ -23,9 +23,6 @@ export function pictureDrawing(grey: GreyMap, density: Density, notes: string[] 
         greys: { grey, map: [1 / x, 0, 0, -1 / y, 0, height] },
       },
     ],
-    notes: [
-      ...(density ? [] : [`The picture does not say how large it is: ${UNSAID} pixels an inch were taken. Type its width or height.`]), // prettier-ignore
-      ...notes,
-    ],
+    notes: density ? [] : [`The picture does not say how large it is: ${UNSAID} pixels an inch were taken. Type its width or height.`], // prettier-ignore
   };
 }

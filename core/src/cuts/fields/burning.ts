@@ -1,5 +1,6 @@
 import { count, feed, percent } from '../../fields/quantity-field.ts';
 import { flag } from '../../fields/choice-field.ts';
+import type { Values } from '../../fields/field.ts';
 
 /** How a beam is driven. */
 export const BURNING = {
@@ -18,6 +19,9 @@ export const BURNING = {
   }),
   air: flag('air', { yes: 'with air', no: 'without air' }, { initial: true, option: { name: 'no-air', means: false } }),
 };
+
+/** How a beam is driven, as a cut has it. */
+export type Burning = Values<typeof BURNING>;
 
 /** How often lines are gone over. */
 export const PASSES = { passes: count('passes', 'passes', { min: 1, max: 20, initial: 1 }) };

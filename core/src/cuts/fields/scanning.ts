@@ -1,3 +1,4 @@
+import type { Values } from '../../fields/field.ts';
 import { choice } from '../../fields/choice-field.ts';
 import { angle, density } from '../../fields/quantity-field.ts';
 
@@ -13,3 +14,6 @@ export const SCANNING = {
   angle: angle('angle', { min: -180, max: 180, initial: 0 }),
   ways: choice('ways', { both: 'to and fro', one: 'one way' }, { initial: 'both' }),
 };
+
+/** How an area is gone over by lines, as a cut has it. */
+export type Scans = Values<typeof SCANNING>;

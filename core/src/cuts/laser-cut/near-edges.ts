@@ -12,15 +12,12 @@ const WIDEST = 20;
  */
 export function nearEdges(loops: readonly KerfLoop[], kerf: number): LaserCutFacts['nearEdge'] {
   if (loops.length < 2) return [];
-  const all = Clearance.ofLoops(loops.map(({ points }) => points));
-  const first = new Uint32Array(loops.length + 1);
-  loops.forEach(({ points }, k) => (first[k + 1] = first[k] + points.length / 2));
   return loops.flatMap(({ points, bounds, scrapInside }, k) => {
     const wide = Math.min(bounds.maxX - bounds.minX, bounds.maxY - bounds.minY) + kerf;
     if (!scrapInside || wide > WIDEST) return [];
     const others = loops.filter((other, o) => o !== k && near(other, bounds, wide + kerf));
     if (others.length === 0) return [];
-    const edges = others.length < loops.length ? Clearance.ofLoops(others.map((other) => other.points)) : all;
+    const edges = Clearance.ofLoops(others.map((other) => other.points));
     let least = Infinity;
     for (let i = 0; i < points.length; i += 2) least = Math.min(least, edges.at(points[i], points[i + 1]));
     const own = Clearance.ofLoops([points]);

@@ -16,6 +16,12 @@
     {machine?.armed ? 'Armed at the machine' : 'Not armed: its key is off'}{machine?.lid ? `, lid ${machine.lid}` : ''},
     air {machine?.air ? 'on' : 'off'}
   </p>
+  {#if feed.state.bench.startsWith('held') && machine?.ready}
+    <p class="note">
+      The beam was closed at once, and the head ran on a little before it stood. <em>Go on</em> leaves that little unburnt;
+      where it would show, stop, and take it up some lines earlier.
+    </p>
+  {/if}
   {#if machine?.lid === 'open'}
     <p class="note">The lid is open and its switch has closed the beam. Close it, then press Go on.</p>
   {/if}

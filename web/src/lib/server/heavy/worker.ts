@@ -4,8 +4,8 @@ import { refusalOf } from '../refusal.ts';
 import type { Outcome } from './outcome.ts';
 import { TASKS, type TaskName } from './tasks.ts';
 
-/** A process for heavy work, of the lowest priority but one: the bench and the pages come first. */
-setPriority(15);
+/** A process for heavy work: the bench and the pages come first, but where they keep the computer busy, it is not left waiting. */
+setPriority(10);
 
 type Arguments = never[];
 

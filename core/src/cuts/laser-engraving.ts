@@ -1,0 +1,65 @@
+import { radians } from '../quantity/units.ts';
+import type { BaseCut } from '../document/cut.ts';
+import type { Job } from '../document/job.ts';
+import type { Path } from '../motion/path.ts';
+import type { Beam, BeamSettings } from '../tools/beam/fields.ts';
+import type { Scanning } from '../ways/scan-rows.ts';
+import { type CutPart, cutPart } from './cut-part.ts';
+import { type Burning, WITHOUT_A_SPINDLE } from './fields/burning.ts';
+import type { Scans } from './fields/scanning.ts';
+import type { Figure } from './kind.ts';
+import { judgeSettings } from './laser-settings.ts';
+import { judgeLines, sensibleLines } from './line-density.ts';
+import type { JudgedCut } from './remark.ts';
+
+type Engraving = BaseCut & Burning & Scans;
+
+/** What a new one is set to where its beam has no settings. */
+const USUAL = { fillPower: 40, fillFeed: 6000 };
+
+const set = ({ fillPower, fillFeed }: Pick<BeamSettings, keyof typeof USUAL>) => ({ power: fillPower, feed: fillFeed });
+
+/** What kinds share that burn a surface by lines side by side. */
+export const LASER_ENGRAVING = {
+  without: WITHOUT_A_SPINDLE,
+  tool: 'beam:0.1',
+  bits: ['beam'],
+  carves: true,
+  fresh: ({ bit, preset }: { bit: Beam; preset?: unknown }) => ({
+    ...set((preset as BeamSettings | undefined) ?? USUAL),
+    lines: sensibleLines(bit.diameter),
+  }),
+  fromPreset: (_: unknown, preset: BeamSettings) => set(preset),
+  toPreset: ({ power, feed }: Burning) => ({ fillPower: power, fillFeed: feed }),
+  fromBit: ({ diameter }: Beam) => ({ lines: sensibleLines(diameter) }),
+  goDeep: () => ({}),
+  takenAtOnce: () => 0,
+} as const;
+
+/** The figure of a kind that burns by lines. */
+export const engravingFigure = (caption: string): Figure => ({
+  art: '<path d="M8 5H52V25H8Z"/>',
+  bits: [{ id: 'beam', kind: 'beam', diameter: 0.6, shank: 30, focus: 40 }],
+  fields: { power: 40, feed: 6000, lines: 1.5 },
+  caption,
+});
+
+/** How the lines of a cut are gone along on a job's bench. */
+export const scanningOf = ({ bench: { limits, lag = 0 } }: Job, { angle, feed, ways }: Scans & Burning): Scanning => ({
+  angle: radians(angle),
+  feed,
+  bothWays: ways === 'both',
+  limits,
+  lag,
+});
+
+/** The part that such lines come to. */
+export const engravedPart = <F>(cut: Engraving, rank: number, path: Path, facts: F): CutPart<F>[] => [
+  cutPart({ ...cut, plunge: 0, speed: 0 }, rank, { path, facts, flat: true, power: cut.power / 100, air: cut.air }),
+];
+
+/** Whether the beam has settings for the stock, and its spot suits the lines. */
+export const judgeEngraving = <C extends Engraving, F>(judged: JudgedCut<C, F, Beam>) => [
+  ...judgeSettings(judged),
+  ...judgeLines(judged),
+];
