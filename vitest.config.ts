@@ -21,7 +21,8 @@ export default defineConfig({
           // once as there are processors.
           isolate: false,
           maxWorkers: availableParallelism(),
-          testTimeout: 60_000,
+          // Behind everything else, they have to wait.
+          testTimeout: 240_000,
           sequence: { groupOrder: 0 },
         },
       },

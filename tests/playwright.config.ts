@@ -1,13 +1,20 @@
 import { defineConfig } from '@playwright/test';
 
+/** Tests that run a machine: they wait for its clock. */
+const MACHINES = /\b(benches|drag|faults|jog|laser|plasma|story)\.spec\.ts$/;
+const part = process.env.KERBE_PART ?? 'browser';
+
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.ts',
+  projects: [
+    { name: 'machines-in-browser', testMatch: MACHINES },
+    { name: 'pages', testMatch: '*.spec.ts', testIgnore: MACHINES },
+  ],
   timeout: 180_000,
   expect: { timeout: 15_000 },
   workers: 1,
-  reporter: [['list'], ['json', { outputFile: '../.data/test/browser.json' }]],
-  outputDir: '../.data/test/results',
+  reporter: [['list'], ['json', { outputFile: `../.data/test/${part}.json` }]],
+  outputDir: `../.data/test/results/${part}`,
   globalSetup: './shop.setup.ts',
   use: {
     actionTimeout: 60_000,

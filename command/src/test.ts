@@ -1,6 +1,7 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { setPriority } from 'node:os';
+import { ensureBuilt } from './built.ts';
 import { DATA, ROOT } from './paths.ts';
 
 interface Outcome {
@@ -16,6 +17,7 @@ interface Check {
   args: string[];
   /** Workspace it is called in; the root where it is left out. */
   folder?: string;
+  env?: Record<string, string>;
   /** Reads how many tests passed and failed from the report that the tool wrote. */
   count?: () => Outcome;
 }
@@ -47,10 +49,22 @@ const unitTests = (name: string, project: string): Check => {
 const SYNC: Check = { name: 'types of web, kit', tool: 'svelte-kit', args: ['sync'], folder: 'web' };
 const COMPUTED = unitTests('unit tests', 'computation');
 const CLOCKED = unitTests('unit tests by the clock', 'machines');
-const BROWSER: Check = { name: 'browser tests', tool: 'playwright', args: ['test', '-c', 'tests'], count: browser };
 
-/** How far behind others a check goes that computes, and one that only reads: also behind the heavy work of a shop (15). */
+/** Browser tests of a project of Playwright’s, each with a shop of its own. */
+const browserTests = (name: string, project: string): Check => ({
+  name,
+  tool: 'playwright',
+  args: ['test', '-c', 'tests', '--project', project],
+  env: { KERBE_PART: project },
+  count: () => browser(`${OUT}/${project}.json`),
+});
+const MACHINES = browserTests('browser tests, machines', 'machines-in-browser');
+const PAGES = browserTests('browser tests, pages', 'pages');
+
+/** How far behind others a check goes that computes, and one that only reads. */
 const BEHIND = 19;
+/** How far behind machines pages go, which have no clock but their reader’s patience. */
+const AFTER_MACHINES = 5;
 
 /** `./kerbe test [CHECK]`: every check, or those whose names begin so, ending in one line `N passed, N failed`. */
 export async function test(args: string[]): Promise<void> {
@@ -65,21 +79,23 @@ export async function test(args: string[]): Promise<void> {
     }
   };
   await checkAll([SYNC]);
-  // What waits for clocks has the right of way before what computes and reads; pages have the machine to themselves.
-  await Promise.all([checkAll([CLOCKED]), checkAll([COMPUTED], BEHIND), checkAll(READING, BEHIND)]);
-  await checkAll([BROWSER]);
+  ensureBuilt();
+  // What waits for clocks has the right of way; what computes and reads fills the gaps.
+  const behind = [checkAll([COMPUTED], BEHIND), checkAll(READING, BEHIND)];
+  await checkAll([CLOCKED]);
+  await Promise.all([checkAll([MACHINES]), checkAll([PAGES], AFTER_MACHINES), ...behind]);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   process.exit(total.failed === 0 && total.passed > 0 ? 0 : 1);
 }
 
-async function run({ name, tool, args, folder, count }: Check, priority: number): Promise<Outcome> {
+async function run({ name, tool, args, folder, env, count }: Check, priority: number): Promise<Outcome> {
   const started = Date.now();
   const said: Buffer[] = [];
   const code = await new Promise<number | null>((resolve) => {
     const child = spawn(`${ROOT}/node_modules/.bin/${tool}`, args, {
       cwd: folder ? `${ROOT}/${folder}` : ROOT,
       stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, FORCE_COLOR: '0', NO_COLOR: '1' },
+      env: { ...process.env, ...env, FORCE_COLOR: '0', NO_COLOR: '1' },
     });
     if (priority && child.pid) setPriority(child.pid, priority);
     child.stdout.on('data', (data: Buffer) => said.push(data));
@@ -114,8 +130,8 @@ function unit(file: string): Outcome {
   return { passed: report.numPassedTests, failed: report.numFailedTests };
 }
 
-function browser(): Outcome {
-  const { stats } = JSON.parse(readFileSync(`${OUT}/browser.json`, 'utf8')) as {
+function browser(file: string): Outcome {
+  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as {
     stats: { expected: number; unexpected: number; flaky: number };
   };
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky };

@@ -16,7 +16,7 @@ const AT_REST = 0.02;
 export interface Damage {
   /** The beam burnt on one spot while nothing moved. */
   firedAtRest: number;
-  /** It was asked for while the lid was open, or opened while it burnt: its switch closed the beam. */
+  /** It was asked for while the lid was open, or opened while it was ready: its switch closed the beam. */
   lidOpened: number;
   /** So much was burnt at once, without air, that it flamed up. */
   flamedUp: number;
@@ -129,7 +129,7 @@ export class StandInLaser extends StandInMachine<Hand, LaserState> {
     } else if (hand.hand === 'lid') {
       this.lidOpen = hand.open;
       if (hand.open && this.ready && this.as.lid) {
-        if (this.axes.queued > 0) this.damage.lidOpened++;
+        this.damage.lidOpened++;
         this.holdItself('The lid was opened, and its switch has closed the beam. Close it, then go on.');
       }
     }
