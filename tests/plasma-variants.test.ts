@@ -88,7 +88,7 @@ describe('in the scrap beside where it stopped', () => {
     return builder.done();
   };
   const cutOf = (path: Path) =>
-    ({ id: 'a', path, radius: KERF / 2, pierce: { delay: 0.5, touches: [1], level: [], scrapOnLeft: false } }) as unknown as CutResult; // prettier-ignore
+    ({ id: 'a', path, radius: KERF / 2, pierce: { delay: 0.5, touches: [1], level: [], beside: [], scrapOnLeft: false } }) as unknown as CutResult; // prettier-ignore
   const pierced = (y: number, kerfs: readonly Path[]) => {
     const path = along(y);
     const found = takenUp([cutOf(path)], { cut: 'a', point: 3, at: { x: 50, y } }, 'beside', {

@@ -88,7 +88,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
     damage: Record<string, number>;
     pieces: { minX: number; maxX: number }[];
   };
-  expect(look.damage).toEqual({ nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0 });
+  expect(look.damage).toEqual({ nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0, kerfTwice: 0 });
   // Three plates of 120 by 120 mm among what came free.
   expect(look.pieces.filter(({ minX, maxX }) => Math.abs(maxX - minX - 120) < 2)).toHaveLength(3);
   await noteInLog(shop, ['Nozzle 30 A fine'], 'Clean; the seam does not show.');
@@ -122,7 +122,7 @@ test('a comet weathervane, while a board is carved on the router', async ({ shop
   await expect(other.getByRole('heading', { name: /^Bit change: / })).toBeVisible({ timeout: 90_000 });
   await goTo(shop, 'Set-up');
   const look = await (await shop.request.get(address(shop, '/api/benches/iron-yard/stand-in'))).json();
-  expect(look.damage).toEqual({ cutInAir: 0, nozzleTouched: 0, piercedLow: 0, ranIntoTipped: 0 });
+  expect(look.damage).toEqual({ cutInAir: 0, nozzleTouched: 0, piercedLow: 0, ranIntoTipped: 0, kerfTwice: 0 });
   await noteInLog(shop, ['Nozzle 45 A'], 'Hung in the wind.');
   // The board is given up there, as someone at it would.
   await other.getByRole('button', { name: 'Stop', exact: true }).click();

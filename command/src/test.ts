@@ -118,7 +118,7 @@ async function run({ name, tool, args, folder, env, count }: Check, priority: nu
   }
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
   console.log(`${ok ? 'ok    ' : 'FAILED'} ${name} (${seconds} s${count ? `, ${outcome.passed} passed` : ''})`);
-  if (!ok) console.log(Buffer.concat(said).toString().trim().split('\n').slice(-120).join('\n'));
+  if (!ok) console.log(Buffer.concat(said).toString().trim().split('\n').slice(-240).join('\n'));
   return outcome;
 }
 

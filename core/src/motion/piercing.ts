@@ -9,6 +9,8 @@ export interface Piercing {
   touches: readonly number[];
   /** Points at which strokes end that are gone along at one height, and not as high over the surface as it lies. */
   level: readonly number[];
+  /** Points at which strokes end that the controller leads the tool beside, on the side of the scrap, by half its kerf. */
+  beside: readonly number[];
   /** On which side of its way the scrap lies, in which it may be pierced anew. */
   scrapOnLeft: boolean;
 }

@@ -28,6 +28,11 @@ export class ProgramFollower {
     return this.interpreter.modes;
   }
 
+  /** On which side of its way the controller leads the tool from here on. */
+  get beside(): 'left' | 'right' | undefined {
+    return this.interpreter.beside;
+  }
+
   /** @throws {import('./interpreter.ts').Refused | import('./block.ts').BlockError} with one sentence. */
   take(line: string): Action[] {
     this.changes = this.pauses = false;

@@ -55,8 +55,8 @@ const PECK_CLEARANCE = 0.254;
 /** More chords than this of one arc fill the memory. */
 const MOST_CHORDS = 200_000;
 
-/** Codes that change nothing here: no compensation, arc centres from the start, feed a minute, path control, cycle returns, coolant. */
-const IDLE_G = new Set([40, 43, 49, 61, 61.1, 64, 80, 91.1, 94, 98, 99]);
+/** Codes that change nothing here: arc centres from the start, feed a minute, path control, cycle returns, coolant. */
+const IDLE_G = new Set([43, 49, 61, 61.1, 64, 80, 91.1, 94, 98, 99]);
 const IDLE_M = new Set([0, 1, 2, 7, 8, 9, 30, 48, 49, 60]);
 
 /** The modes and offsets of an RS-274 controller; reads blocks and says what the machine has to do. */
@@ -82,6 +82,8 @@ export class Interpreter {
   private feed = 0;
   private turns = 0;
   private tool = 0;
+  /** On which side of the way as it is written the controller leads the tool (G41, G42); where it goes itself is not reckoned. */
+  beside: 'left' | 'right' | undefined;
   /** Where the last block ended, machine coordinates. */
   position: Point = { x: 0, y: 0, z: 0 };
 
@@ -118,6 +120,7 @@ export class Interpreter {
     this.feed = 0;
     this.system = 0;
     this.plane = 17;
+    this.beside = undefined;
   }
 
   private unknown(sentence: string): void {
@@ -140,7 +143,7 @@ export class Interpreter {
       if (letter === 'G') gs.push(Math.round(v * 10) / 10);
       else if (letter === 'M') ms.push(v);
       else {
-        if (!'XYZIJKRFSTPLQH'.includes(letter)) {
+        if (!'XYZIJKRFSTPLQHD'.includes(letter)) {
           this.unknown(`The word ${letter} is not known here.`);
           continue;
         }
@@ -165,6 +168,8 @@ export class Interpreter {
       else if (g === 90) this.absolute = true;
       else if (g === 91) this.absolute = false;
       else if (g === 53) direct = true;
+      else if (g === 40) this.beside = undefined;
+      else if (g === 41 || g === 42) this.beside = g === 41 ? 'left' : 'right';
       else if (g >= 54 && g <= 59 && Number.isInteger(g)) this.system = g - 54;
       else if (g === 4 || g === 10 || g === 28 || g === 30 || (g >= 92 && g < 93)) special = g;
       else if (g === 17 || g === 18 || g === 19) this.plane = g;

@@ -19,14 +19,29 @@ test.each([
   [4, undefined],
   [-0.75, 'once'],
 ] as const)('a way %f mm beside the lines, for a kerf of 1.5 mm: %s', (off, taken) => {
-  expect(kerfTaken(round(off), [square], 1.5)).toBe(taken);
+  expect(kerfTaken(round(off), [square], 1.5)?.taken).toBe(taken);
 });
 
-test('what is said goes by who takes the kerf off', () => {
-  const said = (taken: 'none' | 'once' | 'twice' | undefined, by: 'here' | 'controller') => kerfFinding(taken, by, 1.5, 'mm'); // prettier-ignore
-  expect([said('once', 'here'), said('none', 'controller'), said(undefined, 'here')]).toEqual([undefined, undefined, undefined]); // prettier-ignore
-  expect(said('none', 'here')).toContain('taken off by nobody');
-  expect(said('once', 'controller')).toContain('once more');
-  expect([said('twice', 'here'), said('twice', 'controller')].every((text) => text?.includes('twice'))).toBe(true);
+test.each([
+  ['once', false, 'here', undefined],
+  ['none', true, 'controller', undefined],
+  ['none', false, 'here', 'taken off by nobody'],
+  ['none', true, 'here', 'takes none off'],
+  ['none', false, 'controller', 'does not tell the controller'],
+  ['once', false, 'controller', 'would take the kerf off once more'],
+  ['once', true, 'here', 'once more (G41 or G42)'],
+  ['once', true, 'controller', 'once more (G41 or G42)'],
+  ['twice', false, 'here', 'taken off twice'],
+  ['twice', false, 'controller', 'taken off twice'],
+] as const)('taken off %s by the way, controller told: %s, to be taken off %s: %s', (taken, led, by, said) => {
+  const text = kerfFinding({ taken, led }, by, 1.5, 'mm');
+  if (said) expect(text).toContain(said);
+  else expect(text).toBeUndefined();
+});
+
+test('nothing is said of another drawing; what the controller is told counts by its length', () => {
   expect(kerfTaken(round(0.75), [], 1.5)).toBeUndefined();
+  expect(kerfFinding(undefined, 'here', 1.5, 'mm')).toBeUndefined();
+  expect(kerfTaken(round(0), [square], 1.5, Uint8Array.of(0, 0, 1, 1, 1, 1, 1))).toEqual({ taken: 'none', led: true });
+  expect(kerfTaken(round(0), [square], 1.5, Uint8Array.of(0, 1, 0, 0, 0, 0, 0))).toEqual({ taken: 'none', led: false });
 });

@@ -19,6 +19,8 @@ export interface Begins {
   delay: number;
   /** It is gone along at one height, and not as high over the surface as that lies. */
   level: boolean;
+  /** On which side of its way the controller leads it, by half its kerf; nowhere where the way is the tool’s own. */
+  beside?: 'left' | 'right';
 }
 
 /** Where the surface is felt for. */
@@ -48,7 +50,7 @@ export interface Post {
   powerInMoves?: true;
   /** Where a stroke begins and ends. */
   begin(power: number, stroke: Begins): PostLine[];
-  end(): PostLine[];
+  end(stroke: Pick<Begins, 'beside'>): PostLine[];
   /** Feels for the surface from above: where the tool touches it, its height is that of the surface. */
   touch?(at: Touch): PostLine[];
   /** What the machine takes at each pierce besides its delay, planned, s. */

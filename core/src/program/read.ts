@@ -14,6 +14,8 @@ export interface ReadProgram {
   turned: { number: number; line: number }[];
   /** Seconds of dwelling. */
   dwell: number;
+  /** For every point whether the controller leads the tool beside the move to it: 0 not, 1 to the left, 2 to the right. */
+  beside: Uint8Array;
   /** What could not be followed, one sentence a kind with the first line it stands in. */
   notes: string[];
 }
@@ -21,6 +23,9 @@ export interface ReadProgram {
 /** Notes at most; a file that is no program would have one a line. */
 const MOST_NOTES = 20;
 
+const SIDES = [undefined, 'left', 'right'] as const;
+const LED =
+  'From here on the controller leads the tool beside its way (G41, G42), by as much as is set there; the way is shown as it is written.';
 const MACHINE_MOVES = 'Moves in machine coordinates (G53, G28, G30) are left out; where they lead is not known here.';
 const FROM_UNKNOWN = 'Moves from a place that is not known are left out, until all three axes are given again.';
 
@@ -46,6 +51,13 @@ export function readProgram(text: string): ReadProgram {
   const lost = new Set<string>();
   const builder = new PathBuilder(MOST_POINTS);
   const lineOf: number[] = [];
+  const beside: number[] = [];
+  const lined = (line: number) => {
+    while (lineOf.length < builder.length) {
+      lineOf.push(line);
+      beside.push(SIDES.indexOf(interpreter.beside));
+    }
+  };
   const bits: ReadProgram['bits'] = [];
   const notes = new Map<string, string>();
   let dwell = 0;
@@ -110,7 +122,7 @@ export function readProgram(text: string): ReadProgram {
         const [first] = actions;
         const { x, y, z } = first.do === 'touched' ? first.at : probing.to;
         builder.to(x, y, z, probing.feed, first.do === 'touched' ? 0 : 1);
-        while (lineOf.length < builder.length) lineOf.push(line - 1);
+        lined(line - 1);
         probing = undefined;
       }
       for (const action of actions) {
@@ -140,7 +152,8 @@ export function readProgram(text: string): ReadProgram {
           const { x, y, z } = action.to;
           if (action.rapid) builder.rapid(x, y, z);
           else builder.to(x, y, z, action.feed);
-          while (lineOf.length < builder.length) lineOf.push(line);
+          lined(line);
+          if (interpreter.beside) note(LED, line);
         } else if (action.do === 'end') return finish();
       }
     } catch (error) {
@@ -159,14 +172,22 @@ export function readProgram(text: string): ReadProgram {
 
   function finish(): ReadProgram {
     if (probing) builder.to(probing.to.x, probing.to.y, probing.to.z, probing.feed);
-    while (lineOf.length < builder.length) lineOf.push(line);
+    lined(line);
     if (builder.length === 0)
       throw new BlockError(
         notes.size
           ? `No move could be read. ${[...notes.values()][0]}`
           : 'This file holds no moves; choose an RS-274 program.',
       );
-    return { path: builder.done(), lines: Uint32Array.from(lineOf), bits, turned, dwell, notes: [...notes.values()] };
+    return {
+      path: builder.done(),
+      lines: Uint32Array.from(lineOf),
+      beside: Uint8Array.from(beside),
+      bits,
+      turned,
+      dwell,
+      notes: [...notes.values()],
+    };
   }
 }
 

@@ -382,7 +382,7 @@ describe('reading foreign programs', () => {
     expect(Array.from(path.xyz.slice(-3))).toEqual([10, 0, -2]);
     expect(bits).toEqual([{ number: 3, point: 0 }]);
     expect(notes.filter((note) => note.includes('machine coordinates'))).toHaveLength(1);
-    expect(notes.filter((note) => note.includes('Line 8'))).toHaveLength(2);
+    expect(notes.filter((note) => note.includes('Line 9: From here on the controller leads'))).toHaveLength(1);
     expect(notes.every((note) => /^Line \d+: .*[.!]$/.test(note))).toBe(true);
   });
   // Modes and positions of NISTIR 6556: what cannot be followed costs its own move and no mode.

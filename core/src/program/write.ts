@@ -9,7 +9,7 @@ import { PLUNGE_CLEARANCE } from '../ways/plunge-clearance.ts';
 import type { BesideCut } from './between-cuts.ts';
 import { BlockWriter } from './block-writer.ts';
 import type { Dialect } from './dialect.ts';
-import type { PostLine } from './post.ts';
+import type { Begins, PostLine } from './post.ts';
 import { howDriven } from './how-driven.ts';
 import { fitArcs, type FittedMove } from './fit-arcs.ts';
 import { LineList } from './line-list.ts';
@@ -147,6 +147,7 @@ export function writeProgram(
     const dwells = new Set(cut.dwells?.points);
     const touches = new Set(cut.pierce?.touches);
     const level = new Set(cut.pierce?.level);
+    const beside = new Set(cut.pierce?.beside);
     const strokes = strokeEnds(path);
     // Up first, then across: the bit may be anywhere.
     let at = placeOf(0);
@@ -217,8 +218,9 @@ export function writeProgram(
     let before = 0;
     /** How much power is on: 0 between strokes. */
     let on = 0;
+    let led: Pick<Begins, 'beside'> = {};
     const closeStroke = () => {
-      if (on > 0) put(post.end());
+      if (on > 0) put(post.end(led));
       on = 0;
     };
     for (const { point, arc } of fitted) {
@@ -246,8 +248,10 @@ export function writeProgram(
           if (post.powerInMoves) {
             // Said in the move itself.
           } else if (share === 0) closeStroke();
-          else if (on === 0) put(post.begin(share, { delay: cut.pierce?.delay ?? 0, level: level.has(strokes[end]) }));
-          else if (on !== share) words.push(...[post.power(share)].filter((word) => word !== undefined));
+          else if (on === 0) {
+            led = beside.has(strokes[end]) ? { beside: cut.pierce!.scrapOnLeft ? 'left' : 'right' } : {};
+            put(post.begin(share, { delay: cut.pierce?.delay ?? 0, level: level.has(strokes[end]), ...led }));
+          } else if (on !== share) words.push(...[post.power(share)].filter((word) => word !== undefined));
           on = share;
           const g = centre ? (arc!.clockwise ? 'G2' : 'G3') : rapid[end] ? 'G0' : 'G1';
           if (g !== G) words.unshift(g);

@@ -47,6 +47,7 @@ export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { p
     ...part.pierce,
     touches: part.pierce.touches.map(pointNow),
     level: part.pierce.level.map(pointNow),
+    beside: part.pierce.beside.map(pointNow),
   };
   const { lowest } = measurePath(path);
   return {

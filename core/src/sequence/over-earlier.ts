@@ -38,7 +38,9 @@ export function overEarlier(
         ...cut,
         path: lifted.path,
         approach: high,
-        ...(pierce && { pierce: { ...pierce, touches: now(pierce.touches), level: now(pierce.level) } }),
+        ...(pierce && {
+          pierce: { ...pierce, touches: now(pierce.touches), level: now(pierce.level), beside: now(pierce.beside) },
+        }),
         ...(dwells && { dwells: { ...dwells, points: now(dwells.points) } }),
       },
       bench,

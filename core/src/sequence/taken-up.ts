@@ -105,7 +105,12 @@ export function takenUp(
   const rest: CutResult = {
     ...cut,
     path: builder.done(),
-    pierce: old && { ...old, touches: [...touches, ...moved(old.touches)], level: moved(old.level) },
+    pierce: old && {
+      ...old,
+      touches: [...touches, ...moved(old.touches)],
+      level: moved(old.level),
+      beside: moved(old.beside),
+    },
   };
   return { cuts: [rest, ...cuts.slice(index + 1)], seam: { x: seam.x, y: seam.y } };
 }
@@ -161,7 +166,12 @@ function sliced(cut: CutResult, from: number): CutResult {
   return {
     ...cut,
     path: rest,
-    pierce: pierce && { ...pierce, touches: kept(pierce.touches), level: kept(pierce.level) },
+    pierce: pierce && {
+      ...pierce,
+      touches: kept(pierce.touches),
+      level: kept(pierce.level),
+      beside: kept(pierce.beside),
+    },
   };
 }
 

@@ -20,6 +20,8 @@ export interface LeadSettings {
   /** How far it goes on beside a part's outside after the last corner, mm. */
   out: number;
   kerf: number;
+  /** The least that a lead goes straight at its beginning, mm: controllers swing out on a straight move. */
+  straight?: number;
   keptOnRight: boolean;
   /** Where to start, on the sheet: each loop at its point nearest to one of these, where it is nearest to that loop. */
   starts: readonly { x: number; y: number }[];
@@ -119,21 +121,28 @@ function placesOn({ at, total }: ArcLength): number[] {
 }
 
 /** A lead of a share of the length asked for, whether there is room for it or not. */
-function leadAt(along: ArcLength, start: number, share: number, { lead, keptOnRight }: LeadSettings): ScrapLead {
+function leadAt(
+  along: ArcLength,
+  start: number,
+  share: number,
+  { lead, straight = 0, keptOnRight }: LeadSettings,
+): ScrapLead {
   const { x, y, dx, dy } = along.pointAt(start);
   const side = keptOnRight ? 1 : -1;
   const [nx, ny] = [-dy * side, dx * side];
   const r = lead.length * share;
   const points: number[] = [];
-  if (lead.kind === 'line')
+  if (lead.kind === 'line' || r < straight)
     // At 45° to the line, so that its end runs into the cut.
     points.push(x + r * Math.SQRT1_2 * (nx - dx), y + r * Math.SQRT1_2 * (ny - dy));
-  else
+  else {
+    if (straight > 0) points.push(x - r * dx + (r + straight) * nx, y - r * dy + (r + straight) * ny);
     for (let n = chords(r, Math.PI / 2), k = 0; k < n; k++) {
       const a = (Math.PI / 2) * (1 - k / n);
       const [back, off] = [r * Math.sin(a), r * (1 - Math.cos(a))];
       points.push(x - back * dx + off * nx, y - back * dy + off * ny);
     }
+  }
   return { start, in: points, out: [], share };
 }
 

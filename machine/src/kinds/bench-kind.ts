@@ -46,4 +46,6 @@ export interface BenchKind {
   takenUp: 'line' | 'program';
   /** What keeps a program from being run on a bench, besides what is looked at for all kinds. */
   findings(order: ProgramOrder, facts: BenchFacts): string[];
+  /** Whether the controller may be told to lead the tool beside its way (G41, G42). */
+  leads?(facts: BenchFacts): boolean;
 }

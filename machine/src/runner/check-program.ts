@@ -62,6 +62,11 @@ export async function checkProgram(
   else looked.push(`The text is the one of the job’s revision ${order.revision}, to the last letter.`);
 
   findings.push(...found.refused);
+  const at = facts ?? order.bench;
+  if (found.led !== undefined && !benchKindOf(at).leads?.(at))
+    findings.push(
+      `Line ${found.led + 1}: the controller is told to lead the tool beside its way (G41 or G42), which ${at.name} does not do; write the program again for this bench.`,
+    );
   if (!found.ends) findings.push('The program does not end by M2 or M30; it may be cut off.');
   if (found.refused.length === 0 && found.ends)
     looked.push(`All its ${found.lines.toLocaleString('en')} lines can be followed, to the end.`);

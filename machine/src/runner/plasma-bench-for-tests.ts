@@ -20,7 +20,7 @@ export class PlasmaBenchForTests extends BenchForTests<Hand, StandInPlasma> {
   }
 
   /** Connects, homes, lays the sheet, clamps it, and puts the nozzle in. */
-  async prepare(job: Job, turn = 0): Promise<void> {
+  async prepare(job: Job, turn = 0, drawn: number[][] = []): Promise<void> {
     if (this.state.bench === 'off') await this.connect(job);
     if (this.state.bench === 'unhomed') {
       await this.tell({ command: 'home' });
@@ -28,11 +28,11 @@ export class PlasmaBenchForTests extends BenchForTests<Hand, StandInPlasma> {
     }
     const { stock, cuts, bits } = job;
     const nozzle = bits.find(({ id }) => id === cuts[0].bit) as Nozzle;
-    const { kerf, pierceHeight, cutHeight, volts } = fromChart(nozzle, stock.material, stock.corners[0])!.row;
-    this.hand({ hand: 'sheet', length: stock.length, width: stock.width, thickness: stock.corners[0], turn });
+    const { kerf, pierceHeight, cutHeight, volts, feed } = fromChart(nozzle, stock.material, stock.corners[0])!.row;
+    this.hand({ hand: 'sheet', length: stock.length, width: stock.width, thickness: stock.corners[0], turn, drawn });
     this.hand({ hand: 'clamp', on: true });
     this.hand({ hand: 'fume', on: true });
-    this.hand({ hand: 'nozzle', name: nozzle.name, kerf, pierceHeight, cutHeight, volts });
+    this.hand({ hand: 'nozzle', name: nozzle.name, kerf, pierceHeight, cutHeight, volts, feed });
     await this.tell({ command: 'nozzle-in', bit: bitShapeOf(bits, nozzle.id) });
   }
 
@@ -63,8 +63,8 @@ export class PlasmaBenchForTests extends BenchForTests<Hand, StandInPlasma> {
     for (const { id } of plasmaBench.ticks) await this.tell({ command: 'tick', step: id, on: true, job: 'job' });
   }
 
-  async setUp(job: Job, turn = 0, edge?: number): Promise<void> {
-    await this.prepare(job, turn);
+  async setUp(job: Job, turn = 0, edge?: number, drawn?: number[][]): Promise<void> {
+    await this.prepare(job, turn, drawn);
     await this.zero(job, edge);
     await this.tickAll();
   }
@@ -94,4 +94,4 @@ export function partsOf(result: JobResult, job: Job, clipper: Clipper): Loops {
   return clipper.offset(clipper.offset(area, cut.kerf / 2), -cut.kerf / 2);
 }
 
-export const NOTHING_DAMAGED = { nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0 };
+export const NOTHING_DAMAGED = { nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0, kerfTwice: 0 };

@@ -22,6 +22,8 @@ export interface ProgramFacts {
   spindle: { line: number; turns: number }[];
   /** Lines that a controller would not follow, one sentence each. */
   refused: string[];
+  /** The first line, from 0, from which the controller leads the tool beside its way (G41, G42). */
+  led?: number;
   /** It ends by M2 or M30. */
   ends: boolean;
 }
@@ -87,6 +89,7 @@ export async function programFacts(bytes: AsyncIterable<Uint8Array>): Promise<Pr
       // A picture’s beam comes and goes millions of times; of those the first tell enough.
       if (follower.spindle !== before && facts.spindle.length < MOST_SWITCHED)
         facts.spindle.push({ line: at, turns: follower.spindle });
+      if (follower.beside) facts.led ??= at;
       if (follower.changes) facts.changes.push({ line: at, bit: follower.modes.bit });
       const words = line.replace(/\(.*?\)|;.*/g, '');
       const direct = /G\s*0*53(?!\d|\.)/i.test(words);

@@ -4,6 +4,7 @@ import type { MachineState, MachineWord } from '../link/machine-state.ts';
 import { Axes, type Point } from './axes.ts';
 import { NotObeyed } from './block-words.ts';
 import type { Simulated } from './controller.ts';
+import { LedBeside, type LedMove } from './led-beside.ts';
 import { LineQueue } from './line-queue.ts';
 import { mulberry } from './random.ts';
 import { beyondReach, withinReach } from './reach.ts';
@@ -20,6 +21,8 @@ export interface Built {
   travel: Point;
   /** As a bench says them: mm/min, mm/s². */
   limits: Limits;
+  /** Its controller can lead the tool beside its way (G41, G42). */
+  leads?: boolean;
 }
 
 /**
@@ -28,7 +31,7 @@ export interface Built {
  */
 export abstract class StandInMachine<H extends { hand: string }, S extends MachineState> implements Simulated {
   readonly axes: Axes;
-  readonly reader = new Reader();
+  readonly reader: Reader;
   /** Seconds since it was switched on, by its own clock. */
   clock = 0;
   homed = false;
@@ -50,6 +53,8 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   private lifting = false;
   private driveLeft = 0;
   protected readonly random: () => number;
+  /** What leads its tool beside the way of a program, where its controller can. */
+  protected readonly beside = new LedBeside();
 
   /** @param tell receives every message for the client. @param at where its axes stand when it is switched on first. */
   constructor(
@@ -63,6 +68,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     this.axes = new Axes({ speed: perSecond, acceleration, cornerStep: cornerStep / 60 });
     this.random = mulberry(seed);
     this.axes.position = at(this.random);
+    this.reader = new Reader(built.leads);
     this.reader.at = this.axes.position;
   }
 
@@ -271,6 +277,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   /** The last line whose every move has been made. */
   private finished(): number {
     if (this.given !== undefined) return this.given;
+    if (this.axes.queued === 0 && this.beside.keptBack) return this.beside.keptBack - 1;
     if (this.axes.queued > 0) return this.axes.line > 0 ? this.axes.line - 1 : this.reported;
     const busy = this.lines.waiting.length > 0 || this.dwell > 0 || this.word === 'waiting' || this.word === 'probing';
     return busy ? Math.max(0, this.lines.read - 1) : this.lines.read;
@@ -335,7 +342,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     if (this.dwell > 0 || ['homing', 'probing', 'jogging', 'waiting'].includes(this.word)) return;
     while (this.axes.wantsMore && this.lines.waiting.length === 0 && this.lines.next && !this.alarm) {
       const { line, text } = this.lines.next;
-      if (this.axes.queued === 0) this.reader.at = this.axes.position;
+      if (this.axes.queued === 0 && !this.beside.on) this.reader.at = this.axes.position;
       let orders: Order[];
       try {
         orders = this.reader.read(text);
@@ -355,10 +362,27 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
           continue;
         }
         if (order.order !== 'go') break;
-        if (!this.mayGo(order.to, line)) return;
-        this.axes.add(order.to, order.feed, line, this.power);
+        if (!this.go(order, line)) return;
       }
+      if (k < orders.length) this.goOn(() => this.beside.rest());
       this.lines.waiting = orders.slice(k);
+    }
+  }
+
+  /** Takes a move of the program. @returns whether it may be made. */
+  private go({ to, feed }: Order & { order: 'go' }, line: number): boolean {
+    if (!this.mayGo(to, line)) return false;
+    return this.goOn(() => this.beside.take({ to, feed, line, power: this.power }));
+  }
+
+  private goOn(moves: () => LedMove[]): boolean {
+    try {
+      for (const move of moves()) this.axes.add(move.to, move.feed, move.line, move.power);
+      return true;
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      this.halt(error.message);
+      return false;
     }
   }
 
@@ -377,8 +401,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
 
   private carryOut(order: Order): void {
     if (order.order === 'go') {
-      if (!this.mayGo(order.to, this.lines.read)) return;
-      this.axes.add(order.to, order.feed, this.lines.read, this.power);
+      this.go(order, this.lines.read);
     } else if (this.powerInMoves && order.order === 'speed') this.power = order.turns;
     else if (order.order === 'dwell') this.dwell = order.seconds;
     else if (order.order === 'wait') this.word = 'waiting';
@@ -504,6 +527,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   protected giveUp(): void {
     this.given ??= this.finished();
     this.axes.drop();
+    this.beside.forget();
   }
 
   /** What waits is forgotten, and the axes stand where they are; what is on is left as it is. */
@@ -513,6 +537,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     this.dwell = 0;
     this.driveLeft = 0;
     this.axes.drop();
+    this.beside.forget();
     this.reader.at = this.axes.position;
     if (this.word === 'homing') this.homed = false;
     this.word = 'idle';

@@ -20,6 +20,8 @@ export type Order =
   /** A relay: M7 and M8 switch one on, M9 off. */
   | { order: 'relay'; on: boolean }
   | { order: 'change'; bit: number }
+  /** Led beside its way from here on (G41, G42), to the left by so many times half of what entry D of its list says; 0 for along it. */
+  | { order: 'beside'; left: -1 | 0 | 1; entry: number }
   | { order: 'wait' }
   | { order: 'end' };
 
@@ -58,6 +60,9 @@ export class Reader {
   private backToStart = true;
   private held: Partial<Record<'z' | 'r' | 'p' | 'q', number>> = {};
   private startHeight = 0;
+
+  /** @param leads whether the controller can lead the tool beside its way. */
+  constructor(private readonly leads = false) {}
 
   /** Machine coordinates of the zero that counts now. */
   get zero(): Place {
@@ -115,14 +120,16 @@ export class Reader {
       if (letter === 'G' || letter === 'M') {
         const [table, groups] = letter === 'G' ? [G_GROUP, g] : [M_GROUP, m];
         const group = table.get(value);
-        if (group === undefined) throw new NotObeyed(`${letter}${value} is not known here.`);
+        if (group === undefined || (letter === 'G' && group === 7 && value !== 40 && !this.leads))
+          throw new NotObeyed(`${letter}${value} is not known here.`);
         if (groups.has(group))
           throw new NotObeyed(
             `${letter}${groups.get(group)} and ${letter}${value} are of one modal group and may not share a block.`,
           );
         groups.set(group, value);
       } else {
-        if (!'XYZIJKRFSTPQL'.includes(letter)) throw new NotObeyed(`The word ${letter} is not known here.`);
+        if (!(this.leads ? 'XYZIJKRFSTPQLD' : 'XYZIJKRFSTPQL').includes(letter))
+          throw new NotObeyed(`The word ${letter} is not known here.`);
         if (given.has(letter)) throw new NotObeyed(`The word ${letter} stands twice in one block.`);
         given.set(letter, value);
       }
@@ -167,6 +174,12 @@ export class Reader {
       const p = take('P');
       if (p === undefined || p < 0) throw new NotObeyed('G4 needs a time P of 0 or more seconds.');
       orders.push({ order: 'dwell', seconds: p });
+    }
+    const beside = g.get(7);
+    if (beside !== undefined && this.leads) {
+      const entry = beside === 40 ? 0 : take('D');
+      if (entry === undefined) throw new NotObeyed(`G${beside} needs D, the entry that says how wide the tool is.`);
+      orders.push({ order: 'beside', left: beside === 40 ? 0 : beside === 41 ? 1 : -1, entry });
     }
     // 11 to 18: plane, units, coordinate system, distance, cycles' way back.
     const plane = g.get(2);

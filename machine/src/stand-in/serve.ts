@@ -83,11 +83,14 @@ export async function serve<M extends Simulated, H>(machine: Controller<M>, besi
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 }
 
+/** Longest that is heard of a hand, characters. */
+const LONGEST = 100_000;
+
 async function body(request: IncomingMessage): Promise<string> {
   let text = '';
   for await (const part of request.setEncoding('utf8') as AsyncIterable<string>) {
     text += part;
-    if (text.length > 10_000) throw new Error('too long');
+    if (text.length > LONGEST) throw new Error('too long');
   }
   return text;
 }

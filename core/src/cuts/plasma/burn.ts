@@ -28,6 +28,8 @@ interface Stroke extends Nested {
   /** Of all its feed, and of single moves, from point 0 to 1 first. */
   slow: boolean;
   tight?: Uint8Array;
+  /** The controller leads the torch beside it. */
+  beside?: boolean;
   /** The kerf that it closes: what lies inside is free then. */
   frees?: KerfLoop;
 }
@@ -93,6 +95,7 @@ export function burnt(
       lead: cut.lead,
       out: cut.out,
       kerf: cut.kerf,
+      straight: cut.by === 'controller' ? cut.kerf : 0,
       keptOnRight,
       starts: cut.start,
       lines: lines.map(({ points }) => points),
@@ -143,7 +146,7 @@ export function burnt(
     strokes.push({ from, to, within: nest(from.x, from.y), turnable: true, points: [...points], slow: false, tight: tightArcs(points, cut.small / 2, 0) }); // prettier-ignore
   }
 
-  const { path, touches, level, pierces, lifted } = laid(strokes, cut, job);
+  const { path, touches, level, beside, pierces, lifted } = laid(strokes, cut, job);
   const facts: PlasmaFacts = {
     pierces,
     starts,
@@ -163,7 +166,7 @@ export function burnt(
     cutPart<PlasmaFacts>({ ...cut, plunge: plungeOf(job), speed: 0 }, rankOf(cut), {
       path,
       facts,
-      pierce: { delay: cut.pierceDelay, touches, level, scrapOnLeft: keptOnRight },
+      pierce: { delay: cut.pierceDelay, touches, level, beside, scrapOnLeft: keptOnRight },
       leaves: { kind: 'kerf', width: cut.kerf, depth: thick },
       kerf: cut.by,
       approach: overFreed(cut),
@@ -225,6 +228,7 @@ function loopStroke(
     points,
     slow,
     tight,
+    beside: cut.by === 'controller' && cut.side !== 'on',
     ...(whole ? { frees: loop } : {}),
   };
 }
@@ -236,12 +240,13 @@ function laid(strokes: readonly Stroke[], cut: PlasmaCut, job: Job) {
   const freed = new Freed({ low: cut.rise, high: overFreed(cut), room: ROOM, limits: bench.limits });
   const touches: number[] = [];
   const level: number[] = [];
+  const ends: number[] = [];
   const pierces: { x: number; y: number }[] = [];
   const down = plungeOf(job);
   const slower = (cut.feed * cut.slower) / 100;
   let lifted = 0;
   for (const { item, reversed } of innerFirst(strokes, { x: 0, y: 0 })) {
-    const { points: drawn, slow, tight, frees } = strokes[item];
+    const { points: drawn, slow, tight, beside, frees } = strokes[item];
     const points = reversed ? backwards(drawn) : drawn;
     const n = points.length / 2;
     const [x, y] = points;
@@ -257,16 +262,16 @@ function laid(strokes: readonly Stroke[], cut: PlasmaCut, job: Job) {
     pierces.push({ x, y });
     builder.to(x, y, cut.cutHeight, down, 1);
     if (cut.cutHeight === cut.pierceHeight && n === 1) builder.to(x, y, cut.cutHeight - 0.1, down, 1);
-    const begun = builder.length;
     for (let i = 1; i < n; i++) {
       const k = reversed ? n - 1 - i : i - 1;
       builder.to(points[2 * i], points[2 * i + 1], cut.cutHeight, slow || tight?.[k] ? slower : cut.feed);
     }
-    if (slow) level.push(begun - 1);
+    if (slow) level.push(builder.length - 1);
+    if (beside) ends.push(builder.length - 1);
     if (frees) freed.add(frees.points, frees.bounds);
   }
   builder.rapid(builder.x, builder.y, cut.rise);
-  return { path: builder.done(), touches, level, pierces, lifted };
+  return { path: builder.done(), touches, level, beside: ends, pierces, lifted };
 }
 
 function backwards(points: readonly number[]): number[] {

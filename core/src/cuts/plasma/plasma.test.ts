@@ -204,6 +204,9 @@ describe('holes, islands and tabs', () => {
     });
     expect(feeds.filter((feed) => feed === 1500)).toHaveLength(1);
     expect(pierce!.level).toHaveLength(1);
+    // By its last point, where the arc goes out.
+    const [end] = pierce!.level;
+    expect([path.power[end], path.power[end + 1]]).toEqual([1, 0]);
     // 2·π·(9 − 1) round, its lead of 2 mm or so, and 3 mm more.
     const lengths = strokesOf(part).map((stroke) => {
       let sum = 0;

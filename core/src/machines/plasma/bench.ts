@@ -27,6 +27,10 @@ export const PlasmaBenchSchema = z.object({
     /** Height control: as high over the sheet as the arc’s voltage says, or level. */
     follow: Word,
     level: Word,
+    /** The controller leads the torch left or right of its way, by half its kerf, and along it again. */
+    left: Word.default('G41 D1'),
+    right: Word.default('G42 D1'),
+    along: Word.default('G40'),
   }),
   /** Where the pointer’s spot lies from the torch’s middle, mm; null where there is none. */
   pointer: z.object({ x: z.number().min(-500).max(500), y: z.number().min(-500).max(500) }).nullable(),

@@ -53,6 +53,7 @@ export const plasmaBench: BenchKind = {
     run: ['shade', 'stay'],
   },
   takenUp: 'program',
+  leads: (facts) => plasmaFacts(facts).kerfBy === 'controller',
   findings({ cuts }) {
     return new Set(cuts.map(({ bit }) => bit.id)).size < 2
       ? []

@@ -17,7 +17,7 @@ import type { Face } from '@kerbe/core/document/item';
 import { kerfFinding, kerfTaken } from '@kerbe/core/program/kerf-taken';
 import type { Path } from '@kerbe/core/motion/path';
 import { checkProgram } from '@kerbe/core/program/check';
-import { readProgram } from '@kerbe/core/program/read';
+import { type ReadProgram, readProgram } from '@kerbe/core/program/read';
 import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
 import { thicknessAt } from '@kerbe/core/stock/stock';
 import { buffersOf } from '../sheet/lines.ts';
@@ -49,16 +49,17 @@ let running: AbortController | undefined;
 /** The artwork that was sent last, and which sending that was; no thread begins where one before it left off. */
 let sent: { turn: number; items: readonly PlacedItem[] } = { turn: Math.random(), items: [] };
 /** How a program from elsewhere takes off the kerf of the job’s cuts, where that has to be told. */
-function foreignKerf(path: Path): string | undefined {
+function foreignKerf({ beside }: ReadProgram, laid: Path): string | undefined {
   const { job, result } = latest!;
   const made = result.cuts.find(({ kerf, leaves }) => kerf !== undefined && leaves.kind === 'kerf');
   if (!made || made.leaves.kind !== 'kerf') return undefined;
   const shapes = job.cuts.flatMap((cut) => shapesOf(cut, result.items));
   const { width } = made.leaves;
   const taken = kerfTaken(
-    path,
+    laid,
     shapes.flatMap(({ outlines }) => outlines),
     width,
+    beside,
   );
   return kerfFinding(taken, made.kerf!, width, job.unit);
 }
@@ -73,6 +74,9 @@ async function bytes(url: string): Promise<Uint8Array> {
 
 /** Drawings are fetched one by one, which a browser keeps, unless there are more than this. */
 const FEW = 8;
+
+/** Numbers of lines that somebody draws on a sheet by hand, at most. */
+const MOST_DRAWN = 12_000;
 
 /** Drawings by their hashes; those that the server does not have are left out. */
 function fetched(hashes: readonly string[]): Promise<[hash: string, data: Uint8Array][]>[] {
@@ -296,12 +300,26 @@ const api = {
     return path && nearestAtDepth(path, x, y);
   },
 
+  /** What the cuts are made from, x and y in turn, mm; nothing where that is more than anyone draws by hand. */
+  drawn(): number[][] {
+    if (!latest) return [];
+    const { job, result } = latest;
+    const lines = job.cuts
+      .flatMap((cut) => shapesOf(cut, result.items))
+      .flatMap(({ outlines }) =>
+        outlines.map(({ points, closed }) =>
+          [...points, ...(closed ? points.slice(0, 2) : [])].map((v) => Math.round(v * 100) / 100),
+        ),
+      );
+    return lines.reduce((sum, { length }) => sum + length, 0) > MOST_DRAWN ? [] : lines;
+  },
+
   /** A program from elsewhere on this job's sheet. @throws with one sentence where it holds no moves. */
   async foreign(name: string, text: string): Promise<ForeignProgram | undefined> {
     if (!latest) return undefined;
     const read = readProgram(text);
     const { path, minutes, deepest, findings } = checkProgram(read, latest.job);
-    const kerf = foreignKerf(path);
+    const kerf = foreignKerf(read, path);
     if (kerf) findings.push(kerf);
     return {
       name,

@@ -12,6 +12,8 @@ export const HandSchema = z.discriminatedUnion('hand', [
     thickness: z.number().positive().max(50),
     /** It lies turned by so much, radians; by chance where nobody says. */
     turn: z.number().min(-0.2).max(0.2).optional(),
+    /** What is drawn on it, by which the account of damage knows on which side of a line it was cut; x and y in turn, mm. */
+    drawn: z.array(z.array(z.number()).max(20_000)).max(2000).default([]),
   }),
   z.object({
     hand: z.literal('nozzle'),
@@ -22,6 +24,8 @@ export const HandSchema = z.discriminatedUnion('hand', [
     pierceHeight: z.number().positive().max(50),
     cutHeight: z.number().positive().max(50),
     volts: z.number().min(0).max(400),
+    /** The feed at which it cuts so wide, mm/min. */
+    feed: z.number().positive().max(50_000),
   }),
   /** The work clamp on clean metal. */
   z.object({ hand: z.literal('clamp'), on: z.boolean() }),

@@ -3,6 +3,7 @@ import type { Point } from '../../../stand-in/axes.ts';
 import { rounded, StandInMachine } from '../../../stand-in/machine.ts';
 import type { Order } from '../../../stand-in/reader.ts';
 import type { PlasmaState } from '../messages.ts';
+import { DrawnLines } from './drawn-lines.ts';
 import type { Hand } from './hands.ts';
 import { type MadeAs, YARD } from './made-as.ts';
 import { Sheet } from './sheet.ts';
@@ -25,6 +26,8 @@ const LOOK_EVERY = 0.25;
 const GIVES = 0.3;
 /** What a pierce wears off: the kerf gets wider by so much, mm. */
 const WEAR = 0.0002;
+/** How much wider it cuts standing than at its own feed, of its kerf. */
+const SLOW = 0.06;
 /** Lower than this share of the height it should pierce at, the nozzle is splashed. */
 const SPLASHED = 0.6;
 /** How far the torch goes before its height has followed a change of the sheet for the most part, mm. */
@@ -42,15 +45,18 @@ export interface Damage {
   cutInAir: number;
   /** The torch ran into a piece that had tipped. */
   ranIntoTipped: number;
+  /** Kerfs that went a whole kerf beside what is drawn on the sheet, as where it is taken off twice. */
+  kerfTwice: number;
 }
 
 /** A simulated plasma table: a torch with a floating head over a sheet on a grate. */
 export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
   static readonly HELLO = 'stand-in plasma table';
   sheet?: Sheet;
-  readonly damage: Damage = { nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0 };
+  readonly damage: Damage = { nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0, kerfTwice: 0 };
   protected readonly part = 'the arc';
   protected override readonly liftingWord: MachineWord = 'slowing';
+  private drawn = new DrawnLines([]);
   private nozzle?: Hand & { hand: 'nozzle' };
   private arc: PlasmaState['arc'] = 'off';
   private ignites = 0;
@@ -74,7 +80,7 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
     seed = 1,
     private readonly as: MadeAs = YARD,
   ) {
-    super(tell, seed, as, (random) => ({ x: 300 + random() * 80, y: 200 + random() * 80, z: -10 }));
+    super(tell, seed, { ...as, leads: true }, (random) => ({ x: 300 + random() * 80, y: 200 + random() * 80, z: -10 }));
   }
 
   protected get asked(): boolean {
@@ -95,6 +101,7 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
     this.inVoid = 0;
     this.correction = 0;
     this.sheet?.release();
+    if (this.drawn.ended() === 'twice') this.damage.kerfTwice++;
   }
 
   // Before anything else: the arc. What was being cut cannot be gone on with, and the torch comes up.
@@ -146,13 +153,20 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
     return this.arc === 'igniting';
   }
 
-  /** What it leaves now: a worn nozzle cuts wider. */
+  /** What it leaves now: wider when it is worn or goes slower than its chart says, narrower when it goes faster. */
+  private kerfAt(speed: number): number {
+    const { kerf, feed } = this.nozzle!;
+    const wider = kerf * (1 + SLOW * Math.max(-1, 1 - (speed * 60) / feed)) + WEAR * this.pierces;
+    return Math.round(wider * 1000) / 1000;
+  }
   private get kerf(): number {
-    return this.nozzle!.kerf + WEAR * this.pierces;
+    return this.kerfAt(this.nozzle!.feed / 60);
   }
 
   protected perform(order: Order): void {
     if (order.order === 'relay') this.level = !order.on;
+    if (order.order === 'beside') return this.leadBeside(order.left, order.entry);
+    if (order.order === 'end') this.beside.forget();
     if (order.order !== 'spindle') return;
     if (order.turns === 0) {
       this.out();
@@ -168,6 +182,15 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
     this.arc = 'igniting';
     this.ignites = this.as.transfer;
     if (this.ignites === 0) this.passed(0);
+  }
+
+  /** Its list has one entry, which is set as the nozzle in it cuts when it is new. */
+  private leadBeside(left: -1 | 0 | 1, entry: number): void {
+    if (left === 0) {
+      this.beside.forget();
+      this.reader.at = this.axes.position;
+    } else if (entry !== 1 || !this.nozzle) this.halt(`entry D${entry} of its list says no kerf`);
+    else this.beside.lead((left * this.nozzle.kerf) / 2, this.axes.position);
   }
 
   protected ownControl(): boolean {
@@ -193,6 +216,7 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
         hand.turn ?? (this.random() - 0.5) / 40,
         this.random,
       );
+      this.drawn = new DrawnLines(hand.drawn ?? []);
       this.clamp = false;
     } else if (hand.hand === 'nozzle') {
       if (this.arc !== 'off') return this.halt('a hand was put to the burning torch');
@@ -298,7 +322,9 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
       return true;
     }
     const metal = sheet.near(bx, by, this.kerf / 2 + 0.25);
-    sheet.cut({ ax, ay, bx, by, width: this.kerf });
+    const width = this.kerfAt(this.axes.speed);
+    sheet.cut({ ax, ay, bx, by, width });
+    this.drawn.passed(ax, ay, bx, by, this.nozzle!.kerf);
     this.cutLength += far;
     this.inVoid = metal ? 0 : this.inVoid + far;
     if (this.inVoid <= HANGS_ON) return false;

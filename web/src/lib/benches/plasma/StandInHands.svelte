@@ -20,11 +20,17 @@
   const look = $derived(view.look);
   const stock = $derived(session.job.stock);
 
+  async function lay(): Promise<void> {
+    const { length, width, corners } = stock;
+    const drawn = (await session.ask('drawn')) ?? [];
+    await view.lend({ hand: 'sheet', length, width, thickness: Math.max(...corners), drawn });
+  }
+
   function fit(): void {
     const nozzle = tool as Nozzle;
     const row = fromChart(nozzle, stock.material, Math.max(...stock.corners))?.row;
-    const { kerf = 1.5, pierceHeight = 3.8, cutHeight = 1.5, volts = 120 } = row ?? {};
-    void view.lend({ hand: 'nozzle', id: nozzle.id, name: nozzle.name, kerf, pierceHeight, cutHeight, volts });
+    const { kerf = 1.5, pierceHeight = 3.8, cutHeight = 1.5, volts = 120, feed = 2000 } = row ?? {};
+    void view.lend({ hand: 'nozzle', id: nozzle.id, name: nozzle.name, kerf, pierceHeight, cutHeight, volts, feed });
   }
 </script>
 
@@ -35,17 +41,7 @@
   </p>
   <div class="actions">
     {#if sheet}
-      <button
-        class="plain-button"
-        type="button"
-        onclick={() =>
-          view.lend({
-            hand: 'sheet',
-            length: stock.length,
-            width: stock.width,
-            thickness: Math.max(...stock.corners),
-          })}>Lay the sheet</button
-      >
+      <button class="plain-button" type="button" onclick={lay}>Lay the sheet</button>
       <button class="plain-button" type="button" onclick={() => view.lend({ hand: 'clamp', on: !look?.clamp })}
         >{look?.clamp ? 'Take the work clamp off' : 'Put the work clamp on'}</button
       >

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { HandSchema } from '@kerbe/machine/kinds/hands';
-import { taken } from '$lib/server/body';
+import { MOST_BYTES, taken } from '$lib/server/body';
 import { answer } from '$lib/server/door';
 import { lend, look } from '$lib/server/stand-in';
 
@@ -9,4 +9,4 @@ export const GET = ({ params }) => answer(async () => json(await look(params.ben
 
 /** What someone does there, since nobody stands at it. */
 export const POST = ({ params, request }) =>
-  answer(async () => json(await lend(params.bench, await taken(request, HandSchema))));
+  answer(async () => json(await lend(params.bench, await taken(request, HandSchema, MOST_BYTES.bit))));
