@@ -69,7 +69,8 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s, its kerf left to the
 describe('the kerf taken off wrongly', () => {
   test('twice: by the program and by the controller, parts come out too large, and the account tells it', async () => {
     const { job, result } = await demoJob('garden-markers', (changed) => Object.assign(changed.bench, { kerfBy: 'controller' }), 'both'); // prettier-ignore
-    await cutAll(job, result, (text) => text.replace(/^(G4 P.*)$/gm, '$1\nG41 D1'));
+    await cutAll(job, result, (text) => text.replace(/^(G4 P.*)$/gm, '$1\nG41 D1').replace(/^M5$/gm, 'M5\nG40'));
+    expect([bench.ended[0].phase, bench.ended[0].why]).toEqual(['done', undefined]);
     expect(bench.machine.damage.kerfTwice).toBeGreaterThan(5);
     expect(off(job, result, 0.3).beyond).toBeGreaterThan(10);
   });
