@@ -139,6 +139,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 2 })).toBe(3);
   },
   'nozzle/chart': ['tests/plasma.test.ts', 'between two what lies evenly'],
+  'laser-fill/late-strip': ['machine/src/runner/laser-strip.test.ts', 'its best square becomes what the bench says'],
   'laser-fill/test-grid': ['tests/laser.test.ts', 'a test grid lies about what the beam is set to'],
   'sequence/framing-cut': ['tests/laser.test.ts', 'framed by its box and by its hull'],
   'laser-cut/near-edges': ['tests/laser.test.ts', 'a hole nearer to an edge than it is wide is found'],

@@ -1,4 +1,4 @@
-import { atRest, computed, connectAndHome, drawnAt, expect, goTo, startRun, test } from './kerbe.ts';
+import { atRest, computed, connectAndHome, drawnAt, expect, goTo, onScreen, startRun, test } from './kerbe.ts';
 import { pointAt, tickAll } from './plasma-steps.ts';
 import { carveMeanwhile, noteInLog, writePrograms } from './story-steps.ts';
 
@@ -97,16 +97,44 @@ test('a test grid is a job made in one click, and its best square becomes the se
   await shop.getByRole('button', { name: 'Make a test grid for birch plywood' }).click();
   await expect(shop.getByRole('heading', { level: 1, name: 'Cuts' })).toBeVisible();
   await computed(shop);
-  await expect(shop.locator('[data-cut]')).toHaveCount(26);
+  await expect(shop.locator('[data-cut]')).toHaveCount(31);
   await expect(shop.locator('[data-cut=labels] .facts')).toContainText('power');
   // The second square from the left in the fourth row.
   const square = { x: 22 + 13 + 5, y: 12 + 3 * 13 + 5 };
+  const at = await onScreen(shop, square.x, square.y);
+  await shop.mouse.click(at.x, at.y);
   const cut = shop.locator('[data-cut="p49-f4500"]');
-  await cut.getByRole('button', { name: 'p49-f4500' }).click();
+  await expect(cut).toHaveClass(/active/);
+  await expect(cut).toBeInViewport();
   expect((await drawnAt(shop, square.x, square.y))[3]).toBeGreaterThan(60);
   await shop.getByRole('button', { name: /Keep this as the setting of Beam 0\.12 for 3 mm of birch plywood/ }).click();
   await expect(shop.getByText(/has this setting for birch plywood now, here and in the shop’s table/)).toBeVisible();
   await goTo(shop, 'Bits');
   await expect(shop.getByLabel('engrave power in birch plywood, row 1')).toHaveValue('49');
   await expect(shop.getByLabel('engrave feed in birch plywood, row 1')).toHaveValue('4500');
+});
+
+test('a strip that finds how late the beam comes is a job in one click, and what it finds is kept with the bench', async ({
+  shop,
+}) => {
+  await shop
+    .getByRole('link', { name: /Star tags/ })
+    .first()
+    .click();
+  await computed(shop);
+  await goTo(shop, 'Bits');
+  await shop.getByRole('button', { name: 'Make a strip that finds how late the beam comes' }).click();
+  await expect(shop.getByRole('heading', { level: 1, name: 'Cuts' })).toBeVisible();
+  await computed(shop);
+  // The fourth square from the left: 0.4 ms more than the bench says.
+  const at = await onScreen(shop, 6 + 3 * 15 + 5, 12 + 5);
+  await shop.mouse.click(at.x, at.y);
+  await expect(shop.locator('[data-cut="late-1-2"]')).toHaveClass(/active/);
+  await shop.getByRole('button', { name: /^Keep 1\.2 ms as how late the beam of .+ comes$/ }).click();
+  await expect(shop.getByText(/has it now, here and in the shop’s table/)).toBeVisible();
+  const refused = await shop.request.put(new URL('/api/benches/nowhere/lag', shop.url()).href, {
+    data: { lag: 0.001 },
+    headers: { origin: new URL(shop.url()).origin },
+  });
+  expect([refused.status(), (await refused.json()).problem]).toEqual([404, 'There is no such bench in this shop.']);
 });

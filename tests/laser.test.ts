@@ -343,16 +343,30 @@ test('no height is written for a tool that stays at one', async () => {
 });
 
 test('a test grid lies about what the beam is set to, and its best square’s setting is kept', () => {
-  const settings = { material: 'birch plywood', thickness: 3, cutPower: 90, cutFeed: 480, cutPasses: 2, scorePower: 30, scoreFeed: 2400, fillPower: 35, fillFeed: 6000 }; // prettier-ignore
+  const settings = { material: 'birch plywood', thickness: 3, cutPower: 90, cutFeed: 480, cutPasses: 2, scorePower: 30, scoreFeed: 2400, fillPower: 35, fillFeed: 6000, fillLines: 0 }; // prettier-ignore
   const own = { ...beam, presets: [settings] };
   const grid = laserTestGrid(own, bench, 'birch plywood', 3.1, 'mm');
   expect(grid.powers).toEqual([14, 25, 35, 49, 70]);
   expect(grid.feeds).toEqual([3000, 4500, 6000, 7500, 9000]);
+  expect(grid.lines).toEqual([2.5, 4, 5, 6.5, 7.5]);
   const job = grid.job('a'.repeat(64));
-  expect(JobSchema.parse(job).cuts).toHaveLength(26);
+  expect(JobSchema.parse(job).cuts).toHaveLength(31);
   const best = job.cuts.find(({ id }) => id === 'p49-f4500')!;
   const stock = { material: 'birch plywood', corners: [3.1, 3.1, 3.1, 3.1] as [number, number, number, number] };
   expect(keptSetting(own, best, stock)).toEqual([{ ...settings, fillPower: 49, fillFeed: 4500 }]);
+  // So many lines as its width suggests need no word; others have one, and a new engraving takes them.
+  const finer = keptSetting(
+    own,
+    job.cuts.find(({ id }) => id === 'l7-5')!,
+    stock,
+  );
+  expect(finer).toEqual([{ ...settings, fillLines: 7.5 }]);
+  const engraved = newCut(
+    { ...newJob('j', 'mm', [{ ...own, presets: finer } as Beam], bench), stock: { ...job.stock } },
+    'laser-fill',
+    'c',
+  );
+  expect(engraved).toMatchObject({ lines: 7.5, power: 35 });
   // Of another thickness, and another material, in rows of their own; without any row, too.
   const thick = keptSetting(own, best, { ...stock, corners: [6, 6, 6, 6] });
   expect(thick).toEqual([settings, { ...settings, thickness: 6, fillPower: 49, fillFeed: 4500 }]);

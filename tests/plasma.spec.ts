@@ -52,7 +52,9 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await tickAll(shop);
 
   await goTo(shop, 'Run');
-  await expect(shop.getByRole('region', { name: 'Checks of this program' })).toContainText('turned by');
+  await expect(shop.getByRole('region', { name: 'Checks of this program' })).toContainText('turned by', {
+    timeout: 60_000,
+  });
   await shop.getByRole('button', { name: 'Start the run' }).click();
   // The air fails as soon as the arc burns a while.
   await expect(shop.getByText(/^Arc on, \d+ V$/)).toBeVisible();
@@ -80,7 +82,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await goTo(shop, 'Run');
   await expect(shop.getByText('Gone round. Nothing was on, and nothing was cut.')).toBeVisible();
   await shop.getByRole('button', { name: 'Make and check what is left' }).click();
-  await expect(shop.getByText(/the seam will be there/)).toBeVisible();
+  await expect(shop.getByText(/the seam will be there/)).toBeVisible({ timeout: 60_000 });
   await shop.getByLabel(/I have looked at the work/).check();
   await shop.getByRole('button', { name: 'Take it up', exact: true }).click();
   await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 60_000 });

@@ -289,7 +289,7 @@ async function once(
         }),
       `${LARGE} shapes`,
     );
-    await page.getByLabel('SVG drawing to import').setInputFiles({ name: `large-${run}.svg`, mimeType: 'image/svg+xml', buffer: large }); // prettier-ignore
+    await page.getByLabel('Drawing or picture to import').setInputFiles({ name: `large-${run}.svg`, mimeType: 'image/svg+xml', buffer: large }); // prettier-ignore
     const imported = await shown;
 
     const opened = async (address: string): Promise<{ sheet: number; result: number }> => {

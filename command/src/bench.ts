@@ -19,6 +19,7 @@ import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
 import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
+import { streamed } from './bench-streaming.ts';
 import { pictureFigures } from './bench-pictures.ts';
 import { p99, waitsUnderLoad } from './bench-load.ts';
 import { linksAcross, lowOverFreed } from './freed-travel.ts';
@@ -29,59 +30,17 @@ import { searchLinks } from './long-search.ts';
 import { Misuse } from './misuse.ts';
 import { sampled } from './sampled-loops.ts';
 import { ROOT } from './paths.ts';
+import { asYardstick, type Limit, middle, readYardstick, within, YARDSTICK, yardstickNow } from './yardstick.ts';
 
 const ROUNDS = 5;
 
 /** From this rank on cuts let parts come loose; see `CutKind.rank`. */
 const CUT_OUT = 3;
 
-/**
- * The yardstick: one Delaunay triangulation of 118,000 outline samples. The machine that the targets in seconds were set
- * on takes 135 ms for it; here a target of a second is a second times what it takes here over that. It is taken beside
- * what is measured: a machine that others share may be twice as slow a minute later.
- */
-const YARDSTICK = { samples: 118_000, ms: 135 };
-
-/** What a row is held to: a figure and the most that it may be. */
-interface Limit {
-  is: number;
-  most: number;
-  wanted: string;
-}
-
-/** A target in milliseconds, as it stands on this machine beside what was measured. */
-function within(is: number, ms: number, yardstick = yardstickNow()): Limit {
-  const most = (ms / YARDSTICK.ms) * yardstick;
-  return {
-    is,
-    most,
-    wanted: `at most ${most.toFixed(0)} ms here, where 118,000 samples take ${yardstick.toFixed(0)} ms to triangulate: ${ms} ms where they take ${YARDSTICK.ms}`,
-  };
-}
+/** Lines a second that a laser asks for, and the fewest that it is to get. */
+const STREAMED = { asked: 4200, least: 4000 };
 
 const short: string[] = [];
-
-/** Milliseconds that a triangulation of some samples comes to for as many as the yardstick has. */
-const asYardstick = (ms: number, samples: ArrayLike<number>) => (ms * YARDSTICK.samples) / (samples.length / 2);
-
-let page: Float64Array | undefined;
-
-/** The triangulation of a page of letters, the middle of some. */
-function yardstickNow(): number {
-  const times = Array.from({ length: ROUNDS }, () => {
-    const t = performance.now();
-    new Delaunator(page!);
-    return performance.now() - t;
-  });
-  return asYardstick(middle(times), page!);
-}
-
-async function readYardstick(): Promise<void> {
-  const clipper = await clipperFromDisk();
-  const { area } = areaOf(importSvg(new TextEncoder().encode(letterPage(400)), clipper).shapes, clipper);
-  page = sampled(area, 0.2);
-  new Delaunator(page);
-}
 
 const PARTS: Record<string, (folder: string) => Promise<void>> = {
   pages: cutting,
@@ -89,6 +48,7 @@ const PARTS: Record<string, (folder: string) => Promise<void>> = {
   jobs: wholeJobs,
   torch,
   pictures,
+  streaming,
   answers: (folder) => answering(`${folder}/shop`),
   '--page': (folder) => pageOfAJob(`${folder}/page`),
 };
@@ -352,6 +312,17 @@ async function pictures(folder: string): Promise<void> {
     );
 }
 
+/** A program of many short lines, to a machine that asks for them fast. */
+async function streaming(): Promise<void> {
+  const { lines, longer } = await streamed(STREAMED.asked);
+  row(
+    'Star tags streamed to the laser, a process of its own',
+    `${Math.round(lines).toLocaleString('en')} lines a second, ${(100 * longer).toFixed(1)} % longer by its clock than planned`,
+    { is: STREAMED.least - lines, most: 0, wanted: `at least ${STREAMED.least.toLocaleString('en')} a second` },
+    { is: longer, most: 0.02, wanted: '2 %' },
+  );
+}
+
 function manyMoves(count: number): Path {
   const xyz = new Float64Array(3 * count);
   for (let i = 0; i < count; i++) {
@@ -363,12 +334,17 @@ function manyMoves(count: number): Path {
   return pathAlong(xyz, 1000);
 }
 
-function middle(values: readonly number[]): number {
-  return values.toSorted((a, b) => a - b)[values.length >> 1];
-}
-
 /** What the page of a job bears, in a browser. */
 async function pageOfAJob(folder: string): Promise<void> {
+  for (const dither of ['floyd-steinberg', 'jarvis', 'none']) {
+    const seen = await (await import('./bench-preview.ts')).previewFigures(`${folder}-${dither}`, dither);
+    row(
+      `A slider of a picture of 4 million dots (${dither}), to the sheet`,
+      `${seen.middle.toFixed(0)} ms, ${seen.worst.toFixed(0)} at worst; longest task of the page’s thread ${seen.task.toFixed(0)} ms`,
+      within(seen.middle, 150),
+      { is: seen.task, most: 50, wanted: '50 ms' },
+    );
+  }
   const { frames, fresh, task, choose, typed, imported, reopened, many, changed, piece } = await (
     await import('./bench-sheet.ts')
   ).sheetFigures(folder);

@@ -12,6 +12,7 @@ import { judge } from '../remarks/judge.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { overEarlier } from '../sequence/over-earlier.ts';
+import type { SheetMark } from '../cuts/kind.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { approachOver } from '../program/approach.ts';
 import { cutArtwork } from '../cuts/cut-artwork.ts';
@@ -45,6 +46,8 @@ export interface ComputeOptions {
   laid?: () => void;
   /** Called with the artwork as it lies on the sheet, before any cut is worked out. */
   placed?: (items: readonly PlacedItem[]) => void;
+  /** Called with what a cut marks on the sheet, as soon as that is known and before its path is. */
+  early?: (cut: BaseCut, marks: readonly SheetMark[]) => void;
   /** Called with how much is done, 0 to 1, and what is being worked on. */
   progress?: (share: number, doing: string) => void;
 }
@@ -87,7 +90,7 @@ export async function compute(
   job: Job,
   resources: Resources,
   clipper: Clipper,
-  { cache = new ComputeCache(), signal, unjudged, placed, laid, progress }: ComputeOptions = {},
+  { cache = new ComputeCache(), signal, unjudged, placed, laid, early, progress }: ComputeOptions = {},
 ): Promise<JobResult> {
   const items = job.artwork.map((item) => {
     const key = JSON.stringify(item);
@@ -100,7 +103,8 @@ export async function compute(
     const known = cache.cuts.get(held);
     if (known) return known;
     const parts =
-      cache.parts.get(key) ?? cache.parts.set(key, await computeCut(job, cut, items, clipper, cache, report, signal));
+      cache.parts.get(key) ??
+      cache.parts.set(key, await computeCut(job, cut, items, clipper, cache, { report, early, signal }));
     laid?.();
     return cache.cuts.set(
       held,
@@ -185,8 +189,7 @@ async function computeCut(
   items: readonly PlacedItem[],
   clipper: Clipper,
   cache: ComputeCache,
-  report: (share: number) => void,
-  signal?: AbortSignal,
+  { report, early, signal }: Pick<ComputeOptions, 'early' | 'signal'> & { report: (share: number) => void },
 ): Promise<UntimedPart[]> {
   const shapes = shapesOf(cut, items);
   const key = JSON.stringify([cut.targets, artworkOf(job, cut)]);
@@ -213,6 +216,9 @@ async function computeCut(
               cache.pieces,
             ),
           ),
+        show(facts) {
+          early?.(cut, kindOf(cut).marks?.({ facts } as never) ?? []);
+        },
         async step(share) {
           report(AXES + (0.95 - AXES) * share);
           await pause(signal);

@@ -28,6 +28,11 @@ export interface CutArtwork {
    * @throws where the cut is not wanted any more.
    */
   step(share: number): Promise<void> | void;
+  /**
+   * Told what is known of the cut already while the rest of it is worked out, so that the sheet shows what its kind marks
+   * there: only by kinds whose marks go by their facts alone.
+   */
+  show(facts: unknown): void;
 }
 
 /** What a cut is made from when it works on these shapes. */
@@ -51,5 +56,6 @@ export function cutArtwork(shapes: readonly Shape[], clipper: Clipper): CutArtwo
         clipper,
       ),
     step: () => {},
+    show: () => {},
   };
 }

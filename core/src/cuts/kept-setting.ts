@@ -12,7 +12,7 @@ const SAME = 0.2;
  * that is else like the nearest.
  */
 export function keptSetting(tool: BaseTool, cut: BaseCut, stock: Pick<Stock, 'material' | 'corners'>): BasePreset[] {
-  const said = kindOf(cut).toPreset?.(cut) ?? {};
+  const said = kindOf(cut).toPreset?.(cut, tool) ?? {};
   const { material } = stock;
   const thick = Math.max(...stock.corners);
   const fits = (row: BasePreset & { thickness?: number }) =>

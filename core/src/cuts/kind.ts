@@ -2,6 +2,7 @@ import type { Raster } from '../artwork/greys/raster.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { BaseTool } from '../document/tool.ts';
 import type { ToolKindName } from '../tools/kinds.ts';
+import type { Operation } from 'fast-json-patch';
 import type { Job } from '../document/job.ts';
 import type { FieldSet, Values } from '../fields/field.ts';
 import type { Sentence } from '../fields/sentence.ts';
@@ -175,7 +176,9 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   /** What else than feeds and speed a bit’s setting for a material sets. */
   fromPreset?(cut: C, preset: T['presets'][number]): Partial<C>;
   /** The other way round: what of a bit’s setting for a material such a cut says. */
-  toPreset?(cut: C): Partial<T['presets'][number]>;
+  toPreset?(cut: C, own: T): Partial<T['presets'][number]>;
+  /** What of a bench such a cut has found to be otherwise, with the same for all cuts of its job; nothing where it has found nothing. */
+  toBench?(cut: C, job: Job): { says: string; lag: number; patch: Operation[] } | undefined;
   /** What another bit sets, whatever it cuts. */
   fromBit?(bit: T): Partial<C>;
   /** The fields that make it go so deep, mm. */

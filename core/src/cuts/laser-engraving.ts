@@ -15,9 +15,14 @@ import type { JudgedCut } from './remark.ts';
 type Engraving = BaseCut & Burning & Scans;
 
 /** What a new one is set to where its beam has no settings. */
-const USUAL = { fillPower: 40, fillFeed: 6000 };
+const USUAL = { fillPower: 40, fillFeed: 6000, fillLines: 0 };
 
-const set = ({ fillPower, fillFeed }: Pick<BeamSettings, keyof typeof USUAL>) => ({ power: fillPower, feed: fillFeed });
+type Set = Pick<BeamSettings, keyof typeof USUAL>;
+const set = ({ fillPower, fillFeed, fillLines }: Set) => ({
+  power: fillPower,
+  feed: fillFeed,
+  ...(fillLines > 0 ? { lines: fillLines } : {}),
+});
 
 /** What kinds share that burn a surface by lines side by side. */
 export const LASER_ENGRAVING = {
@@ -26,15 +31,36 @@ export const LASER_ENGRAVING = {
   bits: ['beam'],
   carves: true,
   fresh: ({ bit, preset }: { bit: Beam; preset?: unknown }) => ({
-    ...set((preset as BeamSettings | undefined) ?? USUAL),
     lines: sensibleLines(bit.diameter),
+    ...set((preset as BeamSettings | undefined) ?? USUAL),
   }),
   fromPreset: (_: unknown, preset: BeamSettings) => set(preset),
-  toPreset: ({ power, feed }: Burning) => ({ fillPower: power, fillFeed: feed }),
+  toPreset: ({ power, feed, lines }: Burning & Scans, { diameter }: Beam) => ({
+    fillPower: power,
+    fillFeed: feed,
+    fillLines: lines === sensibleLines(diameter) ? 0 : lines,
+  }),
   fromBit: ({ diameter }: Beam) => ({ lines: sensibleLines(diameter) }),
+  toBench,
   goDeep: () => ({}),
   takenAtOnce: () => 0,
 } as const;
+
+/** A cut that is told earlier than the bench says is right, so the beam comes so much later. */
+function toBench({ earlier }: Scans, { bench, cuts }: Job) {
+  if (earlier === 0) return undefined;
+  const lag = Math.round(((bench.lag ?? 0) + earlier / 1000) * 1e6) / 1e6;
+  if (lag < 0 || lag > 0.1) return undefined;
+  const others = cuts.flatMap((cut, k) => {
+    const other = (cut as Partial<Scans>).earlier;
+    return other === undefined ? [] : [{ op: 'replace' as const, path: `/cuts/${k}/earlier`, value: Math.round((other - earlier) * 1000) / 1000 }]; // prettier-ignore
+  });
+  return {
+    says: `Keep ${Math.round(lag * 1e5) / 100} ms as how late the beam of ${bench.name} comes`,
+    lag,
+    patch: [{ op: 'add' as const, path: '/bench/lag', value: lag }, ...others],
+  };
+}
 
 /** The figure of a kind that burns by lines. */
 export const engravingFigure = (caption: string): Figure => ({
@@ -45,12 +71,15 @@ export const engravingFigure = (caption: string): Figure => ({
 });
 
 /** How the lines of a cut are gone along on a job's bench. */
-export const scanningOf = ({ bench: { limits, lag = 0 } }: Job, { angle, feed, ways }: Scans & Burning): Scanning => ({
+export const scanningOf = (
+  { bench: { limits, lag = 0 } }: Job,
+  { angle, feed, ways, earlier }: Scans & Burning,
+): Scanning => ({
   angle: radians(angle),
   feed,
   bothWays: ways === 'both',
   limits,
-  lag,
+  lag: lag + earlier / 1000,
 });
 
 /** The part that such lines come to. */

@@ -7,6 +7,9 @@ const Size = z.number().positive().max(5000);
 
 export const StockSchema = z.object({
   material: text(60, 1),
+  /** What is done to it before and after it is worked: steps, with semicolons between them. */
+  before: text(300).optional(),
+  after: text(300).optional(),
   /** Along x and y, mm. */
   length: Size,
   width: Size,

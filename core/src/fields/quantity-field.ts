@@ -50,6 +50,9 @@ export const factor: Builder = (name, words) => quantityField(name, 'number', 'n
 /** How many stand in a millimetre. @example density('lines', { above: 0, max: 50 }).measure // 'number' */
 export const density: Builder = (name, words) => quantityField(name, 'number', 'number', words, '/mm', 1);
 
+/** A time in milliseconds. @example milliseconds('told earlier', { min: -20, max: 20 }).measure // 'number' */
+export const milliseconds: Builder = (name, words) => quantityField(name, 'number', 'number', words, 'ms', 0.1);
+
 /** A share in per cent. @example percent('enlarged', { min: 0, max: 50 }).measure // 'number' */
 export const percent: Builder = (name, words) => quantityField(name, 'number', 'number', words, '%', 1);
 

@@ -9,7 +9,7 @@ import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { Refusal, send } from '$lib/send';
 import { ComputeThread, ThreadEnded } from '$lib/workers/compute-thread';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
-import type { ItemView, JobView } from '$lib/workers/job-view';
+import type { CutView, ItemView, JobView } from '$lib/workers/job-view';
 
 /** Changes that follow each other within this time, ms, are kept as one revision. */
 const SETTLE = 350;
@@ -258,6 +258,12 @@ export class JobSession {
           this.has = turn;
         }),
         this.has,
+        proxy((cut: string, marks: CutView['marks']) => {
+          heard = true;
+          if (!wanted() || !this.view) return;
+          const cuts = this.view.cuts.map((part) => (part.cut === cut ? { ...part, marks } : part));
+          this.view = { ...this.view, cuts };
+        }),
       );
       if (!view || !wanted()) return;
       this.view = view;

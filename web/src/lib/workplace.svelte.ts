@@ -22,8 +22,8 @@ export class Workplace {
   selectedBit = $state<string>();
   /** Shapes that are chosen while no cut is at hand, by their items: what a new cut takes. */
   picked = $state.raw<ReadonlyMap<string, ReadonlySet<number>>>(new Map());
-  /** What a click on a shape takes in. */
-  takes = $state<Takes>('shape');
+  /** What a click on a shape takes in; or that it takes none, and shows the cut that is made of it. */
+  takes = $state<Takes | 'cut'>('shape');
   /** How shapes are chosen on the sheet. */
   chooseBy = $state<'click' | 'box' | 'lasso'>('click');
   /** What the list of outlines has the focus on, to be shown on the sheet. */
@@ -101,6 +101,15 @@ export class Workplace {
             : chooseLayer(found.targets, item, layer, on, view.shapes);
       }
     });
+  }
+
+  /** Puts the cut at hand that is made of a shape; of several the one after that which is. */
+  showCutOf(item: string, shape: number): void {
+    const shapes = this.session.items.find(({ id }) => id === item)?.shapes;
+    if (!shapes) return;
+    const made = this.cuts.filter(({ targets }) => chosenOf(targets, item, shapes).numbers.has(shape));
+    if (made.length === 0) return;
+    this.activeCut = made[(made.findIndex(({ id }) => id === this.activeCut) + 1) % made.length].id;
   }
 
   /** Cuts in the order they will be made; those not computed yet come last. */

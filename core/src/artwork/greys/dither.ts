@@ -1,23 +1,25 @@
-/** Where a dot’s error goes: dots to the right and rows down, and its share. */
-type Spread = readonly (readonly [dx: number, dy: number, share: number])[];
+/** Shares of a dot’s error: one and two dots on; two back to two on a row down; the same two rows down. */
+type Spread = readonly [a1: number, a2: number, b: readonly number[], c: readonly number[]];
 
-const shares = (over: number, taps: readonly (readonly [number, number, number])[]): Spread =>
-  taps.map(([dx, dy, part]) => [dx, dy, part / over]);
+const shares = (
+  over: number,
+  on: readonly [number, number],
+  below: readonly number[],
+  twoBelow: readonly number[],
+): Spread => [on[0] / over, on[1] / over, below.map((part) => part / over), twoBelow.map((part) => part / over)];
 
 /** Floyd and Steinberg 1976. */
-const FLOYD_STEINBERG = shares(16, [[1, 0, 7], [-1, 1, 3], [0, 1, 5], [1, 1, 1]]); // prettier-ignore
+const FLOYD_STEINBERG = shares(16, [7, 0], [0, 3, 5, 1, 0], [0, 0, 0, 0, 0]);
 
 /** Jarvis, Judice and Ninke 1976. */
-const JARVIS = shares(48, [
-  [1, 0, 7], [2, 0, 5],
-  [-2, 1, 3], [-1, 1, 5], [0, 1, 7], [1, 1, 5], [2, 1, 3],
-  [-2, 2, 1], [-1, 2, 3], [0, 2, 5], [1, 2, 3], [2, 2, 1],
-]); // prettier-ignore
+const JARVIS = shares(48, [7, 5], [3, 5, 7, 5, 3], [1, 3, 5, 3, 1]);
 
 /** Atkinson (from memory): three quarters of the error, so that light places stay blank and dark ones full. */
-const ATKINSON = shares(8, [[1, 0, 1], [2, 0, 1], [-1, 1, 1], [0, 1, 1], [1, 1, 1], [0, 2, 1]]); // prettier-ignore
+const ATKINSON = shares(8, [1, 1], [0, 1, 1, 1, 0], [0, 0, 1, 0, 0]);
 
-const SPREADS = { 'floyd-steinberg': FLOYD_STEINBERG, jarvis: JARVIS, atkinson: ATKINSON, threshold: [] } as const;
+const NONE = shares(1, [0, 0], [0, 0, 0, 0, 0], [0, 0, 0, 0, 0]);
+
+const SPREADS = { 'floyd-steinberg': FLOYD_STEINBERG, jarvis: JARVIS, atkinson: ATKINSON, threshold: NONE } as const;
 
 /** Ways of making dots of greys. */
 export const DITHERS = ['floyd-steinberg', 'jarvis', 'atkinson', 'ordered', 'threshold'] as const;
@@ -39,30 +41,47 @@ export function dither(greys: Uint8Array, taken: Uint8Array, columns: number, by
   return by === 'ordered' ? ordered(greys, taken, columns) : diffused(greys, taken, columns, SPREADS[by]);
 }
 
-function diffused(greys: Uint8Array, taken: Uint8Array, columns: number, spread: Spread): Uint8Array {
+function diffused(greys: Uint8Array, taken: Uint8Array, columns: number, [a1, a2, down, twoDown]: Spread): Uint8Array {
   const dots = new Uint8Array(greys.length);
   const rows = greys.length / columns;
-  const room = 2;
-  const wide = columns + 2 * room;
-  // Errors of this row and the two after it, with room beside for what falls off.
-  const errors = new Float32Array(3 * wide);
-  const rowsOn = Int32Array.from(spread, ([, dy]) => dy);
-  const along = Int32Array.from(spread, ([dx]) => dx + room);
-  const parts = Float32Array.from(spread, ([, , part]) => part);
-  const taps = spread.length;
-  const at = new Int32Array(taps);
+  // Errors of this row and the two after it, with room beside for what falls off. What goes on in the row itself is at hand.
+  let own = new Float32Array(columns + 4);
+  let below = new Float32Array(columns + 4);
+  let far = new Float32Array(columns + 4);
+  const [b0, b1, b2, b3, b4] = down;
+  const [c0, c1, c2, c3, c4] = twoDown;
+  const wideBelow = b0 !== 0;
+  const reachesFar = c2 !== 0;
+  const wideFar = c0 !== 0;
   for (let row = 0, k = 0; row < rows; row++) {
-    const own = (row % 3) * wide;
-    for (let t = 0; t < taps; t++) at[t] = ((row + rowsOn[t]) % 3) * wide + along[t];
+    let [next, second] = [0, 0];
     for (let x = 0; x < columns; x++, k++) {
+      const come = next;
+      next = second;
+      second = 0;
       if (taken[k] === 0) continue;
-      let error = greys[k] + errors[own + room + x];
+      let error = greys[k] + own[x + 2] + come;
       if (error < MIDDLE) dots[k] = 1;
       else error -= 255;
-      if (error === 0) continue;
-      for (let t = 0; t < taps; t++) errors[at[t] + x] += error * parts[t];
+      next += error * a1;
+      second = error * a2;
+      below[x + 1] += error * b1;
+      below[x + 2] += error * b2;
+      below[x + 3] += error * b3;
+      if (wideBelow) {
+        below[x] += error * b0;
+        below[x + 4] += error * b4;
+      }
+      if (!reachesFar) continue;
+      far[x + 2] += error * c2;
+      if (!wideFar) continue;
+      far[x] += error * c0;
+      far[x + 1] += error * c1;
+      far[x + 3] += error * c3;
+      far[x + 4] += error * c4;
     }
-    errors.fill(0, own, own + wide);
+    own.fill(0);
+    [own, below, far] = [below, far, own];
   }
   return dots;
 }

@@ -1,6 +1,6 @@
 import type { Values } from '../../fields/field.ts';
 import { choice } from '../../fields/choice-field.ts';
-import { angle, density } from '../../fields/quantity-field.ts';
+import { angle, density, milliseconds } from '../../fields/quantity-field.ts';
 
 /** How an area is gone over by lines. */
 export const SCANNING = {
@@ -12,6 +12,8 @@ export const SCANNING = {
     none: 'so nothing would be burnt; give how many lines lie in a millimetre, for example 10',
   }),
   angle: angle('angle', { min: -180, max: 180, initial: 0 }),
+  /** Sooner than the bench’s beam wants it for how late it comes: for strips that find that. */
+  earlier: milliseconds('told earlier', { min: -20, max: 20, initial: 0, option: 'earlier' }),
   ways: choice('ways', { both: 'to and fro', one: 'one way' }, { initial: 'both' }),
 };
 

@@ -15,7 +15,7 @@ export function sentence(cut: LaserFill, { outlines, bit }: About): Sentence {
 
 export function more(cut: LaserFill): Sentence {
   const s = slotsOf(FIELDS, cut);
-  return say`The lines lie at ${s.angle} and are burnt ${s.ways}.`;
+  return say`The lines lie at ${s.angle} and are burnt ${s.ways}, told ${s.earlier} earlier than the bench says.`;
 }
 
 export function heading(cut: LaserFill): Sentence {

@@ -1,38 +1,36 @@
-import type { LetteringItem } from '../../document/item.ts';
 import type { BaseBench } from '../../document/bench.ts';
-import type { BaseCut } from '../../document/cut.ts';
-import type { Job } from '../../document/job.ts';
-import { newJob } from '../../document/new-job.ts';
 import { formatFeed } from '../../quantity/format.ts';
 import type { LengthUnit } from '../../quantity/units.ts';
 import { type Beam, settingsFor } from '../../tools/beam/fields.ts';
 import { sensibleLines } from '../line-density.ts';
+import { CAP, named, testLabel, type TestSquare, testSquares, type TestSquares } from './test-squares.ts';
 
 /** Squares and what lies round them, mm. */
 const SQUARE = 10;
 const GAP = 3;
 const MARGIN = { left: 22, below: 12, around: 5 };
-const CAP = 3;
 
 /** Shares of a beam's settings that are tried. */
 const POWERS = [0.4, 0.7, 1, 1.4, 2];
 const FEEDS = [0.5, 0.75, 1, 1.25, 1.5];
+/** Shares of the lines a millimetre that its width suggests, with the power and the feed that it is set to. */
+const LINES = [0.5, 0.75, 1, 1.25, 1.5];
+/** Between the squares of power and feed, and those of lines, mm. */
+const APART = 8;
 
 /** What is tried where a beam has no settings yet. */
-const USUAL = { fillPower: 35, fillFeed: 6000, scorePower: 25, scoreFeed: 2400 };
+const USUAL = { fillPower: 35, fillFeed: 6000, fillLines: 0, scorePower: 25, scoreFeed: 2400 };
 
-/** A grid of test squares: the drawing, and the job that burns it once the drawing has its name. */
-export interface TestGrid {
-  svg: string;
+/** A grid of test squares, and what it tries. */
+export interface TestGrid extends TestSquares {
   powers: number[];
   feeds: number[];
-  /** @param asset the hash by which the drawing is kept. */
-  job(asset: string): Job;
+  lines: number[];
 }
 
 /**
  * Squares of a material, each burnt with its own power and feed, with both written beside them: powers upwards, feeds to the
- * right, about what the beam is set to now.
+ * right, about what the beam is set to now. Over them a row of other lines a millimetre.
  *
  * @param thick of the material, mm.
  * @example of a beam set to 35 % and 6000 mm/min: powers of 14, 25, 35, 49 and 70 %, feeds of 3000 to 9000 mm/min
@@ -48,75 +46,26 @@ export function laserTestGrid(
   const most = Math.min(bench.limits.speed.x, bench.limits.speed.y);
   const powers = [...new Set(POWERS.map((share) => Math.min(100, Math.round(now.fillPower * share))))];
   const feeds = [...new Set(FEEDS.map((share) => Math.min(most, Math.round((now.fillFeed * share) / 50) * 50)))];
+  const usual = now.fillLines || sensibleLines(beam.diameter);
+  const lines = [...new Set(LINES.map((share) => Math.max(0.5, Math.round(usual * share * 2) / 2)))];
   const at = (k: number) => k * (SQUARE + GAP);
-  const [wide, high] = [at(feeds.length) - GAP, at(powers.length) - GAP];
-  const [length, width] = [MARGIN.left + wide + MARGIN.around, MARGIN.below + high + MARGIN.around];
-  const id = (row: number, column: number) => `p${powers[row]}-f${feeds[column]}`;
-  const squares = powers.flatMap((_, row) =>
-    feeds.map((__, column) => {
-      const y = width - (MARGIN.below + at(row) + SQUARE);
-      return `<rect id="${id(row, column)}" x="${MARGIN.left + at(column)}" y="${y}" width="${SQUARE}" height="${SQUARE}"/>`;
-    }),
-  );
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${length}mm" height="${width}mm" viewBox="0 0 ${length} ${width}">\n${squares.join('\n')}\n</svg>\n`;
-  const label = (name: string, text: string, x: number, y: number, align: LetteringItem['align']): LetteringItem => ({
-    kind: 'lettering',
-    id: name,
-    name: text,
-    x,
-    y,
-    rotation: 0,
-    text,
-    face: 'josefin',
-    capHeight: CAP,
-    tracking: 0,
-    leading: 1.2,
-    align,
-  });
-  const labels = [
-    ...powers.map((power, row) => label(`power-${row}`, `${power} %`, MARGIN.left - 3, MARGIN.below + at(row) + (SQUARE - CAP) / 2, 'right')), // prettier-ignore
-    ...feeds.map((feed, column) => label(`feed-${column}`, String(parseFloat(formatFeed(feed, unit).replace(/,/g, ''))), MARGIN.left + at(column) + SQUARE / 2, MARGIN.below - CAP - 3, 'centre')), // prettier-ignore
-  ];
-  const driven = { bit: beam.id, air: true };
-  const cuts: (BaseCut & Record<string, unknown>)[] = [
-    ...powers.flatMap((power, row) =>
-      feeds.map((feed, column) => ({
-        ...driven,
-        id: id(row, column),
-        kind: 'laser-fill',
-        targets: [{ item: 'grid', shapes: [`id:${id(row, column)}`] }],
-        power,
-        feed,
-        lines: sensibleLines(beam.diameter),
-        angle: 0,
-        ways: 'both',
-      })),
+  const above = MARGIN.below + at(powers.length) - GAP + APART;
+  const length = MARGIN.left + at(Math.max(feeds.length, lines.length)) - GAP + MARGIN.around;
+  const width = above + SQUARE + 2 + CAP + MARGIN.around;
+  const tried: TestSquare[] = [
+    ...powers.flatMap(
+      (power, row) =>
+      feeds.map((feed, column) => ({ id: `p${power}-f${feed}`, x: MARGIN.left + at(column), y: MARGIN.below + at(row), power, feed, lines: usual })), // prettier-ignore
     ),
-    {
-      ...driven,
-      id: 'labels',
-      kind: 'laser-score',
-      targets: labels.map((item) => ({ item: item.id, shapes: 'all' as const })),
-      power: now.scorePower,
-      feed: now.scoreFeed,
-      passes: 1,
-      join: 0.1,
-    },
+    ...lines.map((each, column) => ({ id: named(`l${each}`), x: MARGIN.left + at(column), y: above, power: now.fillPower, feed: now.fillFeed, lines: each })), // prettier-ignore
   ];
-  return {
-    svg,
-    powers,
-    feeds,
-    job(asset) {
-      const job: Job = newJob(`Test grid, ${material}`.slice(0, 120), unit, [beam], bench);
-      Object.assign(job.stock, { material, length, width, corners: [thick, thick, thick, thick], holdDown: 'tape' });
-      job.artwork = [
-        { kind: 'drawing', id: 'grid', name: 'Squares', asset, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }, // prettier-ignore
-        ...labels,
-      ];
-      job.cuts = cuts;
-      job.notes = `Powers upwards, feeds in ${unit}/min to the right. Each square is a cut of its own, called by both: keep the best one’s as the setting for ${material}.`;
-      return job;
-    },
-  };
+  const labels = [
+    ...powers.map((power, row) => testLabel(`power-${row}`, `${power} %`, MARGIN.left - 3, MARGIN.below + at(row) + (SQUARE - CAP) / 2, 'right')), // prettier-ignore
+    ...feeds.map((feed, column) => testLabel(`feed-${column}`, String(parseFloat(formatFeed(feed, unit).replace(/,/g, ''))), MARGIN.left + at(column) + SQUARE / 2, MARGIN.below - CAP - 3, 'centre')), // prettier-ignore
+    ...lines.map((each, column) => testLabel(`lines-${column}`, String(each), MARGIN.left + at(column) + SQUARE / 2, above + SQUARE + 2, 'centre')), // prettier-ignore
+    testLabel('lines', 'lines', MARGIN.left - 3, above + (SQUARE - CAP) / 2, 'right'),
+  ];
+  const notes = `Powers upwards, feeds in ${unit}/min to the right. The row above has other lines a millimetre, at what the beam is set to. Each square is a cut of its own, called by what it tries: click the best one on the sheet, and keep that as the setting for ${material}.`;
+  const sheet = { name: `Test grid, ${material}`, notes, beam, bench, material, thick, unit, length, width, square: SQUARE, score: now }; // prettier-ignore
+  return { ...testSquares(tried, labels, sheet), powers, feeds, lines };
 }

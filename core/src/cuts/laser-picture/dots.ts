@@ -1,6 +1,6 @@
 import { dither } from '../../artwork/greys/dither.ts';
 import type { PlacedGreys } from '../../artwork/greys/grey-map.ts';
-import { type DotGrid, sampled } from '../../artwork/greys/sampled.ts';
+import { type Crop, type DotGrid, type Sampled, sampled } from '../../artwork/greys/sampled.ts';
 import { toneTable } from '../../artwork/greys/tone.ts';
 import { radians } from '../../quantity/units.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
@@ -14,18 +14,37 @@ export interface BurntDots extends DotGrid {
   powers: Uint8Array;
 }
 
+/** The last sample of each picture: while its tones are changed it stays as it is. */
+const kept = new WeakMap<object, { key: string; sample: Sampled }>();
+
+function keptSample(
+  picture: PlacedGreys,
+  crop: Crop,
+  pitch: number,
+  angle: number,
+  check: (dots: number) => void,
+): Sampled {
+  const key = JSON.stringify([crop, pitch, angle, picture.map]);
+  const known = kept.get(picture.grey);
+  if (known?.key === key) return known.sample;
+  const sample = sampled(picture, crop, pitch, angle, check);
+  kept.set(picture.grey, { key, sample });
+  return sample;
+}
+
 /** A picture as dots, toned as the cut says. @throws {CutProblem} where there would be too many, or nothing is left of it. */
 export function dotsOf(picture: PlacedGreys, cut: LaserPicture): BurntDots {
   const { left, right, top, bottom, lines, angle, white } = cut;
   if (left + right >= 100 || top + bottom >= 100)
     throw new CutProblem('So much is cut off that nothing is left of the picture; cut off less than 100 % of it.');
   const crop = { left: left / 100, right: right / 100, top: top / 100, bottom: bottom / 100 };
-  const { greys, inside, ...grid } = sampled(picture, crop, 1 / lines, radians(angle), (dots) => {
+  const taken = keptSample(picture, crop, 1 / lines, radians(angle), (dots) => {
     if (dots > MOST_DOTS)
       throw new CutProblem(
         `This picture would have ${Math.round(dots / 1e6)} million dots, and ${MOST_DOTS / 1e6} million are the most; make it smaller, or burn fewer lines a millimetre.`,
       );
   });
+  const { greys, inside, ...grid } = { ...taken, greys: taken.greys.slice(), inside: taken.inside.slice() };
   const table = toneTable(cut);
   const dots = greys.length;
   for (let k = 0; k < dots; k++) {

@@ -48,7 +48,7 @@ export function sentence(cut: LaserPicture, { outlines, bit }: About): Sentence 
 
 export function more(cut: LaserPicture): Sentence {
   const s = slotsOf(FIELDS, cut);
-  return say`The lines lie at ${s.angle} and are burnt ${s.ways}. Cut off ${s.left} at the left, ${s.right} at the right, ${
+  return say`The lines lie at ${s.angle} and are burnt ${s.ways}, told ${s.earlier} earlier than the bench says. Cut off ${s.left} at the left, ${s.right} at the right, ${
     s.top
   } at the top, ${s.bottom} at the bottom.${cut.dither === 'none' && say` The lightest grey has ${s.least} of the power of black.`}`;
 }

@@ -1,4 +1,4 @@
-import { type Raster, rasterOfDots } from '../../artwork/greys/raster.ts';
+import { halved, type Raster, rasterOfDots } from '../../artwork/greys/raster.ts';
 import type { Job } from '../../document/job.ts';
 import { PathBuilder } from '../../motion/path.ts';
 import { formatLength } from '../../quantity/format.ts';
@@ -76,8 +76,11 @@ async function burnt(job: Job, cut: LaserPicture, _: Beam, artwork: CutArtwork):
   const pictures: BurntDots[] = [];
   for (const picture of placed) {
     pictures.push(dotsOf(picture, cut));
-    await artwork.step((0.5 * pictures.length) / placed.length);
+    if (pictures.length < placed.length) await artwork.step((0.5 * pictures.length) / placed.length);
   }
+  const rasters = pictures.map((dots) => rasterOfDots(dots, dots.powers));
+  artwork.show({ pictures: rasters.map(coarse) });
+  await artwork.step(0.5);
   const builder = new PathBuilder();
   const shares = stepShares(cut);
   function* rows(): Generator<ScanRow> {
@@ -91,9 +94,16 @@ async function burnt(job: Job, cut: LaserPicture, _: Beam, artwork: CutArtwork):
     throw new CutProblem('All of the picture is as light as what is left blank; make it darker, or raise near-white.');
   return engravedPart(cut, RANK, builder.done(), {
     ...scanned,
-    pictures: pictures.map((dots) => rasterOfDots(dots, dots.powers)),
+    pictures: rasters,
     dark: darkness(pictures),
   });
+}
+
+/** So many places are seen while the rest is worked out. */
+const SEEN_FIRST = 1_200_000;
+
+function coarse(raster: Raster): Raster {
+  return raster.dark.length > SEEN_FIRST ? coarse(halved(raster)) : raster;
 }
 
 function darkness(pictures: readonly BurntDots[]): number {

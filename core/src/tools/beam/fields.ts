@@ -1,5 +1,5 @@
 import type { BasePreset, BaseTool } from '../../document/tool.ts';
-import { count, feed, length, percent } from '../../fields/quantity-field.ts';
+import { count, density, feed, length, percent } from '../../fields/quantity-field.ts';
 
 /** Thickest stock that settings may be for, mm. */
 const THICKEST = 100;
@@ -22,6 +22,8 @@ export const PRESET = {
   scoreFeed: speed('score feed'),
   fillPower: power('engrave power'),
   fillFeed: speed('engrave feed'),
+  /** Lines a millimetre; 0 leaves them to the beam’s width. */
+  fillLines: density('engrave lines', { min: 0, max: 100, initial: 0 }),
 };
 
 /** What a beam is set to in a material of a thickness. */
@@ -34,6 +36,7 @@ export interface BeamSettings extends BasePreset {
   scoreFeed: number;
   fillPower: number;
   fillFeed: number;
+  fillLines: number;
 }
 
 /** A laser's beam at its focus: `diameter` is how wide it burns there. */

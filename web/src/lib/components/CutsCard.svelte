@@ -22,6 +22,12 @@
   $effect(() => {
     listed = cuts;
   });
+  /** The cut at hand is seen, wherever it was put at hand. */
+  let list = $state<HTMLOListElement>();
+  $effect(() => {
+    const id = workplace.activeCut;
+    if (id) list?.querySelector(`[data-cut="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'nearest' });
+  });
   let dragOff = $state(true);
   let moreOpen = $state(false);
   let problem = $state<string>();
@@ -103,6 +109,7 @@
 </div>
 
 <ol
+  bind:this={list}
   use:dndzone={{
     items: listed,
     flipDurationMs: 150,

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { stepsOf } from '@kerbe/core/stock/steps';
   import { inRun } from '@kerbe/machine/runner/table';
   import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -57,6 +58,9 @@
         )}: {run.why}
         The job is kept, and this run is in the log.{/if}
     </p>
+    {#if run.phase === 'done' && !run.dry && stepsOf(session.job.stock.after).length > 0}
+      <p class="note" role="note">Then: {stepsOf(session.job.stock.after).join('; ')}.</p>
+    {/if}
     {#if pages.After && run.endedAt && !run.dry}<pages.After ended={run.endedAt} />{/if}
   {/if}
   {#if other}<p class="note">The bench is running {other.job}.</p>{/if}

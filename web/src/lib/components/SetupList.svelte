@@ -1,5 +1,6 @@
 <script lang="ts">
   import { zeroWords } from '@kerbe/core/machines/programs';
+  import { stepsOf } from '@kerbe/core/stock/steps';
   import { benchKindOf } from '@kerbe/machine/kinds/bench-kinds';
   import { isTicked, stepsFor } from '@kerbe/machine/runner/ticks';
   import { turnsNext } from '$lib/benches/turns-next';
@@ -44,18 +45,22 @@
         },
       },
     });
-    return all.filter(({ id }) => !ticks.some((tick) => tick.id === id) || wanted.some((tick) => tick.id === id));
+    const before = stepsOf(job.stock.before).map((text, k): SetupLine => ({ id: `before-${k}`, text: `The stock: ${text}` })); // prettier-ignore
+    return [...before, ...all].filter(
+      ({ id }) => !ticks.some((tick) => tick.id === id) || wanted.some((tick) => tick.id === id),
+    );
   });
   const ticks = $derived(benchKindOf(job.bench).ticks);
   const ticked = (id: string) => {
     const tick = ticks.find((each) => each.id === id);
     return tick && isTicked(state_, tick, session.id) ? state_.ticks[id] : undefined;
   };
-  const isOn = (id: string) => (linked ? ticked(id) !== undefined : (own[id] ?? false));
+  const asked = (id: string) => linked && ticks.some((tick) => tick.id === id);
+  const isOn = (id: string) => (asked(id) ? ticked(id) !== undefined : (own[id] ?? false));
   const why = $derived(linked ? feed.whyNot('tick') : undefined);
 
   function tick(id: string, on: boolean): void {
-    if (!linked) own[id] = on;
+    if (!asked(id)) own[id] = on;
     else void feed.tell({ command: 'tick', step: id, on, job: session.id });
   }
 </script>
@@ -74,7 +79,7 @@
             class="checkbox"
             type="checkbox"
             checked={isOn(line.id)}
-            disabled={why !== undefined}
+            disabled={asked(line.id) && why !== undefined}
             onchange={(event) => tick(line.id, event.currentTarget.checked)}
           />
           {line.text}</label

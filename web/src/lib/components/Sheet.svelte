@@ -113,6 +113,7 @@
   let over = $state(false);
 
   function choose(hit: Hit): void {
+    if (workplace.takes === 'cut') return workplace.showCutOf(hit.item, hit.shape);
     const view = items.find(({ id }) => id === hit.item)!;
     const shapes = groupOf(view.shapes, hit.shape, workplace.takes);
     const { layer } = view.shapes[hit.shape];

@@ -115,6 +115,30 @@
 </p>
 
 <fieldset class="rule">
+  <legend>What is done to it</legend>
+  <div class="steps">
+    {#each ['before', 'after'] as const as when (when)}
+      <label
+        ><span class="mute">{when === 'before' ? 'Before it is worked' : 'Afterwards'}</span><input
+          class="set-in"
+          aria-label="steps {when}"
+          maxlength="300"
+          placeholder={when === 'before' ? 'cover it with film; let it settle' : 'take the film off; rinse it'}
+          value={stock[when] ?? ''}
+          onchange={(event) => {
+            const text = event.currentTarget.value.trim();
+            change((s) => (s[when] = text || undefined));
+          }}
+        /></label
+      >
+    {/each}
+  </div>
+  <p class="mute">
+    Step by step, with semicolons between: the first stand on the list at Set-up, the others under a run.
+  </p>
+</fieldset>
+
+<fieldset class="rule">
   <legend>Thickness, measured at each corner</legend>
   <div class="corners">
     {#each [3, 2, 0, 1] as corner (corner)}
@@ -295,5 +319,14 @@
   :global(.units [data-part='item'][data-state='checked']) {
     background: var(--ink);
     color: var(--invert);
+  }
+  .steps {
+    display: grid;
+    gap: 6px;
+  }
+  .steps label {
+    display: grid;
+    grid-template-columns: 10em 1fr;
+    align-items: baseline;
   }
 </style>

@@ -6,7 +6,7 @@
 
   /** What a click on the sheet takes in, and how else shapes are chosen there. */
   const workplace = useWorkplace();
-  const WORDS: Record<Takes, string> = {
+  const WORDS: Record<Takes | 'cut', string> = {
     shape: 'the shape',
     word: 'its word',
     line: 'its line of lettering',
@@ -14,6 +14,7 @@
     layer: 'its layer',
     colour: 'all of its colour',
     alike: 'all that are alike',
+    cut: 'nothing, and shows the cut made of it',
   };
   const WAYS = [
     { by: 'click', word: 'By clicks', icon: MousePointerClick },
@@ -36,10 +37,11 @@
     {#if workplace.chooseBy === 'click'}A click takes <Choice
         name="what a click takes"
         value={workplace.takes}
-        options={TAKES.map((value) => ({ value, label: WORDS[value] }))}
+        options={([...TAKES, 'cut'] as const).map((value) => ({ value, label: WORDS[value] }))}
         onchange={(value) => (workplace.takes = value)}
       />{:else if workplace.chooseBy === 'box'}Drag a box around whole shapes.{:else}Drag a line around whole shapes.{/if}
-    {#if workplace.activeCut === undefined}
+    {#if workplace.chooseBy === 'click' && workplace.takes === 'cut'}<!-- It is for no cut. -->
+    {:else if workplace.activeCut === undefined}
       {#if workplace.pickedCount > 0}<strong>{workplace.pickedCount}</strong> for a new cut.
         <button class="link" type="button" onclick={() => (workplace.picked = new Map())}>Let go</button>
       {:else}<span class="mute">for a new cut</span>{/if}

@@ -15,6 +15,20 @@
   const other = $derived(kept && JSON.stringify(kept) !== JSON.stringify(bit.presets));
   let said = $state<string>();
 
+  const late = $derived(kindOf<Cut>(cut).toBench?.(cut, session.job));
+
+  async function keepOnBench(): Promise<void> {
+    const { bench } = session.job;
+    const { lag, patch } = late!;
+    try {
+      await session.apply(patch);
+      await send('PUT', `/api/benches/${bench.id}/lag`, { lag });
+      said = `${bench.name} has it now, here and in the shop’s table.`;
+    } catch (error) {
+      said = sentenceOf(error);
+    }
+  }
+
   async function keep(): Promise<void> {
     const { material } = session.job.stock;
     try {
@@ -36,6 +50,7 @@
     )} of
     {session.job.stock.material}</button
   >{/if}
+{#if late}<button class="keep" type="button" onclick={keepOnBench}>{late.says}</button>{/if}
 {#if said}<p class="note" role="status">{said}</p>{/if}
 
 <style>

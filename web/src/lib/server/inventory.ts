@@ -17,6 +17,21 @@ export async function benchesOf(db: Kysely<Tables>): Promise<BaseBench[]> {
   return rows.map(({ document }) => BenchSchema.parse(document));
 }
 
+/** Keeps how late the beam of a bench comes, s. @returns the bench; nothing where the shop has none of that name. */
+export async function keepLag(db: Kysely<Tables>, id: string, lag: number): Promise<BaseBench | undefined> {
+  return db.transaction().execute(async (within) => {
+    const row = await within.selectFrom('benches').select('document').where('id', '=', id).forUpdate().executeTakeFirst(); // prettier-ignore
+    if (!row) return undefined;
+    const bench = { ...BenchSchema.parse(row.document), lag };
+    await within
+      .updateTable('benches')
+      .set({ document: JSON.stringify(bench) })
+      .where('id', '=', id)
+      .execute();
+    return bench;
+  });
+}
+
 /** Keeps a bit in the shop's table: in the place of the one with its id, or last. */
 export async function keepBit(db: Kysely<Tables>, bit: BaseTool): Promise<void> {
   const last = await db

@@ -1,22 +1,4 @@
-import type { Raster } from '@kerbe/core/artwork/greys/raster';
-
-/** Half as fine, each place as dark as four together. */
-function halved({ columns, rows, dark, map }: Raster): Raster {
-  const [w, h] = [Math.ceil(columns / 2), Math.ceil(rows / 2)];
-  const out = new Uint8Array(w * h);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      let [sum, count] = [0, 0];
-      for (let j = 2 * y; j < Math.min(rows, 2 * y + 2); j++)
-        for (let i = 2 * x; i < Math.min(columns, 2 * x + 2); i++) {
-          sum += dark[j * columns + i];
-          count++;
-        }
-      out[y * w + x] = Math.round(sum / count);
-    }
-  const [a, b, c, d, e, f] = map;
-  return { columns: w, rows: h, dark: out, map: [2 * a, 2 * b, 2 * c, 2 * d, e, f] };
-}
+import { halved, type Raster } from '@kerbe/core/artwork/greys/raster';
 
 /** A raster at each of its finenesses, the finest first, and as pictures in a colour. */
 const levels = new WeakMap<Uint8Array, Raster[]>();

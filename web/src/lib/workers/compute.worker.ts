@@ -28,10 +28,12 @@ import rokkittUrl from '@expo-google-fonts/rokkitt/600SemiBold/Rokkitt_600SemiBo
 import {
   buffersIn,
   cutView,
+  type CutView,
   type ForeignProgram,
   type ItemView,
   itemView,
   type JobView,
+  marksView,
   pathView,
 } from './job-view.ts';
 import { keepView, keptView, type KeptView } from './kept-views.ts';
@@ -161,6 +163,7 @@ const api = {
     progress: (share: number, doing: string) => void,
     placed: (items: ItemView[], turn: number) => void,
     have: number,
+    early: (cut: string, marks: CutView['marks']) => void,
   ): Promise<JobView | undefined> {
     running?.abort();
     const mine = new AbortController();
@@ -174,6 +177,7 @@ const api = {
         cache,
         signal: mine.signal,
         progress,
+        early: ({ id }, marks) => early(id, marksView(marks)),
         // The sheet shows what was typed or moved before the cuts are worked out; what it has is not sent again.
         placed(items) {
           if (

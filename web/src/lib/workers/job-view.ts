@@ -1,6 +1,6 @@
 import { rasterOfGreys } from '@kerbe/core/artwork/greys/raster';
 import type { PlacedItem } from '@kerbe/core/artwork/place';
-import type { CutKind } from '@kerbe/core/cuts/kind';
+import type { CutKind, SheetMark } from '@kerbe/core/cuts/kind';
 import type { Look } from '@kerbe/core/cuts/look';
 import type { Grouped } from '@kerbe/core/document/groups';
 import type { FillRule } from '@kerbe/core/geometry/clipper';
@@ -101,6 +101,17 @@ export function itemView({ id, shapes, bounds, problem, nodes, notes }: PlacedIt
   return { id, bounds, problem, nodes, notes, shapes: views, lines: drawn };
 }
 
+/** What is marked on the sheet, as its lines. */
+export const marksView = (marks: readonly SheetMark[]): CutView['marks'] =>
+  marks
+    .filter(({ outlines, circles, raster }) => raster !== undefined || outlines.length + circles.length > 0)
+    .map(({ look, word, always, outlines, circles, raster }) => {
+      const lines = new LinesBuilder();
+      for (const { points, closed } of outlines) lines.line(points, closed);
+      for (const { x, y, radius } of circles) lines.circle(x, y, radius);
+      return { look, word, always, lines: { ...lines.done(), ...(raster && { raster }) } };
+    });
+
 /** @param kind the kind of the cut that the part belongs to. */
 export function cutView({ path, ...rest }: CutResult, kind: CutKind | undefined): CutView {
   // Of a bit that clears its cut's kind knows nothing.
@@ -108,14 +119,7 @@ export function cutView({ path, ...rest }: CutResult, kind: CutKind | undefined)
   return {
     ...rest,
     ...pathView(path),
-    marks: marks
-      .filter(({ outlines, circles, raster }) => raster !== undefined || outlines.length + circles.length > 0)
-      .map(({ look, word, always, outlines, circles, raster }) => {
-        const lines = new LinesBuilder();
-        for (const { points, closed } of outlines) lines.line(points, closed);
-        for (const { x, y, radius } of circles) lines.circle(x, y, radius);
-        return { look, word, always, lines: { ...lines.done(), ...(raster && { raster }) } };
-      }),
+    marks: marksView(marks),
     points: path.feed.length,
   };
 }

@@ -24,6 +24,7 @@
   // svelte-ignore state_referenced_locally
   const session = new JobSession(data.open);
   const workplace = new Workplace(session);
+  if (page.url.searchParams.get('click') === 'cut') workplace.takes = 'cut';
   provideWorkplace(workplace);
   const feed = useBench();
   const scheme = new Scheme();
