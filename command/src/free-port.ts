@@ -1,19 +1,28 @@
+import { randomInt } from 'node:crypto';
 import { createServer } from 'node:net';
 
-/** The first free port on loopback from `wanted` on; says so where it is another. 0 finds any. */
+/** Ports for any use lie here: below those that the system gives to whoever asks for any (RFC 6335 has those from 49152, Linux from 32768). */
+const ANY = { from: 12_000, to: 32_000 };
+const TRIES = 200;
+
+/**
+ * The first free port on loopback from `wanted` on; says so where it is another. 0 finds any, by chance: it is taken only
+ * later, and shops that start at the same time must not choose the same.
+ */
 export async function freePort(wanted: number, what: string): Promise<number> {
-  for (let port = wanted; port < wanted + 200; port++) {
-    const found = await new Promise<number>((resolve) => {
-      const server = createServer();
-      server.on('error', () => resolve(-1));
-      server.listen(port, '127.0.0.1', () => {
-        const address = server.address();
-        server.close(() => resolve(typeof address === 'object' && address ? address.port : -1));
-      });
-    });
-    if (found < 0) continue;
-    if (wanted !== 0 && found !== wanted) console.log(`Port ${wanted} is in use; ${what} takes ${found}.`);
-    return found;
+  for (let k = 0; k < TRIES; k++) {
+    const port = wanted === 0 ? randomInt(ANY.from, ANY.to) : wanted + k;
+    if (!(await isFree(port))) continue;
+    if (wanted !== 0 && port !== wanted) console.log(`Port ${wanted} is in use; ${what} takes ${port}.`);
+    return port;
   }
   throw new Error(`No free port near ${wanted} for ${what}; close some programs and try again.`);
+}
+
+function isFree(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const server = createServer();
+    server.on('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
+  });
 }

@@ -66,6 +66,30 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s, its kerf left to the
   });
 });
 
+test('an arc lost where the controller leads the torch: taken up in the scrap beside it, the part comes out', async () => {
+  const { job, result } = await demoJob('garden-markers', left, 'controller');
+  bench = new PlasmaBenchForTests({ rate: 20, seed: 3 });
+  await bench.setUp(job, 0, undefined, drawn(job, result));
+  await bench.run(bench.order(job, result));
+  await bench.until(() => (bench.machine.state().metres ?? 0) > 0.25 && bench.machine.state().arc === 'on', 'a cut');
+  bench.hand({ hand: 'blow' });
+  await bench.until(() => bench.state.bench.startsWith('held'), 'the hold');
+  await bench.tell({ command: 'stop' });
+  await bench.until(() => bench.ended.length > 0, 'the stop');
+  await bench.idle();
+  const [{ line, at }] = bench.ended;
+  const rest = bench.order(job, result, { stopped: [{ which: 0, line, at: at!, by: 'beside' }] });
+  await bench.tickAll();
+  await bench.run(rest, 'run-2');
+  await bench.until(() => bench.ended.length > 1, 'the rest');
+  expect([bench.ended[1].phase, bench.ended[1].why]).toEqual(['done', undefined]);
+  expect(bench.machine.damage).toEqual(NOTHING_DAMAGED);
+  const { short, beyond } = off(job, result, 0.05);
+  expect(short).toBeLessThan(0.05);
+  // At the seam a little may be left, as wide as a kerf is in chords.
+  expect(beyond).toBeLessThan(0.05);
+});
+
 describe('the kerf taken off wrongly', () => {
   test('twice: by the program and by the controller, parts come out too large, and the account tells it', async () => {
     const { job, result } = await demoJob('garden-markers', (changed) => Object.assign(changed.bench, { kerfBy: 'controller' }), 'both'); // prettier-ignore

@@ -11,8 +11,8 @@ const MARGIN = { side: 6, below: 12, above: 5 };
 const SEEN = 0.04;
 /** How many times are tried on each side of what the bench says now. */
 const EACH_SIDE = 5;
-/** Lines are so far apart that each of their ends is seen, as many as a millimetre has. */
-const LINES = 2;
+/** Lines lie so far apart that each of their ends is seen, as shares of the beam’s width, and no further than leaves stripes. */
+const APART = 0.6;
 const USUAL = { fillPower: 35, fillFeed: 6000, scorePower: 25, scoreFeed: 2400 };
 
 /**
@@ -35,13 +35,14 @@ export function lateStrip(
   const times = Array.from({ length: 2 * EACH_SIDE + 1 }, (_, k) => Math.round((said + (k - EACH_SIDE) * step) * 1000) / 1000); // prettier-ignore
   const late = times.filter((time) => time >= 0);
   const at = (k: number) => MARGIN.side + k * (SQUARE + GAP);
+  const lines = Math.ceil((2 * APART) / beam.diameter) / 2;
   const squares = late.map((time, k): TestSquare => ({
     id: named(`late-${time}`),
     x: at(k),
     y: MARGIN.below,
     power: now.fillPower,
     feed,
-    lines: LINES,
+    lines,
     earlier: Math.round((time - said) * 1000) / 1000,
   }));
   const labels = late.map((time, k) => testLabel(`time-${k}`, String(time), at(k) + SQUARE / 2, MARGIN.below - CAP - 3, 'centre')); // prettier-ignore

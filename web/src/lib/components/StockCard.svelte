@@ -326,7 +326,10 @@
   }
   .steps label {
     display: grid;
-    grid-template-columns: 10em 1fr;
-    align-items: baseline;
+  }
+  .steps input {
+    width: 100%;
+    min-width: 0;
+    font-size: 15px;
   }
 </style>

@@ -42,7 +42,7 @@
   }
 </script>
 
-{#if other}<button class="keep" type="button" onclick={keep}
+{#if other && !late}<button class="keep" type="button" onclick={keep}
     >Keep this as the setting of {bit.name} for {formatLength(
       Math.max(...session.job.stock.corners),
       session.job.unit,
