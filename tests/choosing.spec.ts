@@ -30,6 +30,7 @@ test('three lines of lettering are given to a new cut in two clicks', async ({ s
   expect(await clicks()).toBe(1);
   // The same by choosing: the item on the list, and the cut.
   await shop.getByRole('button', { name: 'Undo' }).click();
+  await expect(shop.locator('li.active')).toHaveCount(0);
   await outline(shop, 'Lettering 1');
   const again = await counting(shop);
   await (await outline(shop, 'Lettering 1')).click();
