@@ -45,7 +45,8 @@ export async function streamed(asked: number): Promise<Streamed> {
     await wire.run(signal, 'G10 L2 P1 X60 Y60 Z0');
     const before = (await wire.fresh(signal)).clock;
     const begun = performance.now();
-    await wire.run(signal, ...lines);
+    for (const line of lines) await wire.send(line, signal);
+    await wire.until(() => wire.done >= wire.sent, signal);
     const seconds = (performance.now() - begun) / 1000;
     const took = ((await wire.fresh(signal)).clock - before) / 60;
     wire.close();
