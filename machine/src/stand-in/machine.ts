@@ -3,6 +3,7 @@ import type { Limits } from '@kerbe/core/document/limits';
 import type { MachineState, MachineWord } from '../link/machine-state.ts';
 import { Axes, type Point } from './axes.ts';
 import { NotObeyed } from './block-words.ts';
+import { DRIVE_FOR, driven, type HandMove, LONGEST_STEP, stepped } from './by-hand.ts';
 import type { Simulated } from './controller.ts';
 import { LedBeside, type LedMove } from './led-beside.ts';
 import { LineQueue } from './line-queue.ts';
@@ -10,11 +11,6 @@ import { mulberry } from './random.ts';
 import { beyondReach, withinReach } from './reach.ts';
 import { type Order, Reader } from './reader.ts';
 import { Watchdog } from './watchdog.ts';
-
-/** A hand-held move goes on this long after it was last asked for, seconds of real time. */
-const DRIVE_FOR = 0.14;
-/** Longest single step, mm. */
-const LONGEST_STEP = 102;
 
 /** What every simulated machine is built with. */
 export interface Built {
@@ -466,12 +462,9 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   private step(argument: string): void {
     const why = this.notByHand();
     if (why) return this.tell({ error: why });
-    const v = numbers(argument);
-    const by = { x: v.get('x') ?? 0, y: v.get('y') ?? 0, z: v.get('z') ?? 0 };
-    if (Math.max(Math.abs(by.x), Math.abs(by.y), Math.abs(by.z)) > LONGEST_STEP)
-      return this.tell({ error: `A step is at most ${LONGEST_STEP} mm.` });
-    const p = this.axes.position;
-    this.byHand({ x: p.x + by.x, y: p.y + by.y, z: p.z + by.z }, v.get('f') ?? 1000);
+    const move = stepped(this.axes.position, argument);
+    if (move) this.byHand(move);
+    else this.tell({ error: `A step is at most ${LONGEST_STEP} mm.` });
   }
 
   /** Moves along a direction for as long as it is asked to, again and again: `x1 y0 z0 f1000`. */
@@ -482,17 +475,11 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     }
     const why = this.notByHand();
     if (why) return this.tell({ error: why });
-    const v = numbers(argument);
-    const far = Math.hypot(this.built.travel.x, this.built.travel.y);
-    const p = this.axes.position;
-    this.byHand(
-      { x: p.x + far * (v.get('x') ?? 0), y: p.y + far * (v.get('y') ?? 0), z: p.z + far * (v.get('z') ?? 0) },
-      v.get('f') ?? 1000,
-    );
+    this.byHand(driven(this.axes.position, argument, this.built.travel));
     if (this.word === 'jogging') this.driveLeft = DRIVE_FOR;
   }
 
-  private byHand(to: Point, feed: number): void {
+  private byHand({ to, feed }: HandMove): void {
     this.axes.add(
       withinReach(to, this.built.travel),
       // By hand the feed override does not count.
@@ -593,11 +580,6 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     if (this.word === 'idle') return this.lines.unread ? 'moving' : this.homed ? 'idle' : 'unhomed';
     return this.word;
   }
-}
-
-/** `x1 y-2 f300` as letters and numbers. */
-function numbers(argument: string): Map<string, number> {
-  return new Map([...argument.matchAll(/([xyzf])\s*(-?[\d.]+)/g)].map((m) => [m[1], Number(m[2])]));
 }
 
 export function rounded({ x, y, z }: Point): Point {
