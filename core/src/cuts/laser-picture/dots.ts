@@ -14,8 +14,10 @@ export interface BurntDots extends DotGrid {
   powers: Uint8Array;
 }
 
-/** The last sample of each picture: while its tones are changed it stays as it is. */
-const kept = new WeakMap<object, { key: string; sample: Sampled }>();
+/** Samples of each picture, one for each place where it lies: while tones are changed they stay as they are. */
+const kept = new WeakMap<object, Map<string, Sampled>>();
+/** More dots than this are not kept of a picture. */
+const MOST_KEPT = 24e6;
 
 function keptSample(
   picture: PlacedGreys,
@@ -25,10 +27,18 @@ function keptSample(
   check: (dots: number) => void,
 ): Sampled {
   const key = JSON.stringify([crop, pitch, angle, picture.map]);
-  const known = kept.get(picture.grey);
-  if (known?.key === key) return known.sample;
-  const sample = sampled(picture, crop, pitch, angle, check);
-  kept.set(picture.grey, { key, sample });
+  const all = kept.get(picture.grey) ?? new Map<string, Sampled>();
+  kept.set(picture.grey, all);
+  const sample = all.get(key) ?? sampled(picture, crop, pitch, angle, check);
+  // The one used last is the last that goes.
+  all.delete(key);
+  all.set(key, sample);
+  let dots = [...all.values()].reduce((sum, { greys }) => sum + greys.length, 0);
+  for (const [oldest, { greys }] of all) {
+    if (dots <= MOST_KEPT) break;
+    all.delete(oldest);
+    dots -= greys.length;
+  }
   return sample;
 }
 
