@@ -58,7 +58,7 @@ export const plasmaKind: CutKind<PlasmaCut, PlasmaFacts, Nozzle> = {
       ? [
           facts.by === 'here'
             ? `The kerf of ${formatLength(cut.kerf, unit, 2)} is taken off here; a controller that takes it off, too, would take it twice.`
-            : `The kerf of ${formatLength(cut.kerf, unit, 2)} is left to the controller; the program follows the lines.`,
+            : `The kerf of ${formatLength(cut.kerf, unit, 2)} is left to the controller; the program follows the lines, and tells it on which side the kerf lies.`,
           ...(facts.noLead ? [`No room for a lead, and pierced on the line: ${facts.noLead}.`] : []),
           ...(facts.shorter ? [`Leads shorter than asked for, for want of room: ${facts.shorter}.`] : []),
           ...(facts.tooSmall.length
