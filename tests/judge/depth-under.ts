@@ -1,5 +1,5 @@
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** A place on the page, mm. */
 export type Placed = readonly [x: number, y: number];

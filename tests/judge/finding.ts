@@ -1,6 +1,6 @@
 import type { Drawn } from './drawings.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** Nothing outside is cut by more than this, mm. */
 export const GOUGE = 0.01;

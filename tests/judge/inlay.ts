@@ -4,7 +4,7 @@ import { placed } from './finding.ts';
 import { judgeHeading } from './judge-heading.ts';
 import { judgeWood } from './judge-wood.ts';
 import { type Move, movesOf } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** The fit may be off by so much, mm: each half's moves keep within 10 µm of their outline, and two halves make a fit. */
 const OFF = 0.02;

@@ -8,7 +8,8 @@ import { drawingFrom, type Loop } from './drawings.ts';
 import { Edges } from './edges.ts';
 import { depthUnder, type Placed } from './depth-under.ts';
 import { type Move, movesOf } from './moves.ts';
-import { type Asked, settingsFrom } from './settings.ts';
+import type { Asked } from './asked.ts';
+import { settingsFrom } from './settings.ts';
 
 /** The same drawing in another way: where a place of the first lies in the second. */
 interface Variant {

@@ -3,7 +3,7 @@ import type { Drawn } from './drawings.ts';
 import { Edges } from './edges.ts';
 import { GOUGE, say } from './finding.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** How deep a V-bit's tip may go at a place whose nearest edge is `clearance` away, below where carving starts. */
 export function judgeCarving(moves: Move[], drawn: Drawn, asked: Asked): string[] {

@@ -3,7 +3,7 @@ import { Edges, toSegment } from './edges.ts';
 import { GOUGE, say } from './finding.ts';
 import { judgeLines } from './judge-lines.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** Sides of the cells in which places are looked for that should have been covered, as a share of the line's width. */
 const CELL = 0.5;

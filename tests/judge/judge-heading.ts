@@ -1,6 +1,6 @@
 import { say } from './finding.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** The heading says the depth and the feeds that the program has. */
 export function judgeHeading(text: string, moves: Move[], { options }: Asked): string[] {

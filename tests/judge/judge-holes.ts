@@ -1,7 +1,7 @@
 import type { Drawn } from './drawings.ts';
 import { say } from './finding.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** Every hole at its place, to its depth, by pecks; and no rapid move into what is not drilled yet. */
 export function judgeHoles(moves: Move[], drawn: Drawn, asked: Asked): string[] {

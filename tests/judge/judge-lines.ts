@@ -2,7 +2,7 @@ import type { Drawn } from './drawings.ts';
 import { Edges, toSegment } from './edges.ts';
 import { GOUGE, say } from './finding.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** Every drawn line is followed to depth, in passes, and nothing is cut beside them. */
 export function judgeLines(moves: Move[], drawn: Drawn, asked: Asked): string[] {

@@ -2,7 +2,7 @@ import type { Drawn } from './drawings.ts';
 import { toSegment } from './edges.ts';
 import { say } from './finding.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** What is cut out within something else that is cut out comes before it: then the work is held by what is left. */
 export function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: Asked, deepest: number): string[] {

@@ -3,7 +3,7 @@ import { Reader } from '../../machine/src/stand-in/reader.ts';
 import type { Drawn } from './drawings.ts';
 import { Edges } from './edges.ts';
 import { GOUGE } from './finding.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** A straight move of the torch, mm, its height over the sheet as it was felt. */
 interface Burnt {

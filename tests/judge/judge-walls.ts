@@ -1,7 +1,7 @@
 import type { Drawn } from './drawings.ts';
 import { type Edges, toSegment } from './edges.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 import type { Wood } from './wood.ts';
 
 /** Every wall that the bit can follow is cut to depth, but for tabs; and these stand as long and as high as asked for. */

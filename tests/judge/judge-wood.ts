@@ -4,7 +4,7 @@ import { say, radiusOf } from './finding.ts';
 import { judgeFloor } from './judge-floor.ts';
 import { judgeWalls } from './judge-walls.ts';
 import type { Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 import { Wood } from './wood.ts';
 
 /** Cells of a judgement at most: a larger drawing gets larger cells. */

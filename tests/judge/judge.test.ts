@@ -25,6 +25,9 @@ const ALL = [
   'line',
   'drag',
   'plasma',
+  'laser-cut',
+  'laser-score',
+  'laser-fill',
 ] as const satisfies Cut['kind'][];
 const KINDS = (process.env.KERBE_KINDS?.split(',') as Cut['kind'][] | undefined) ?? ALL;
 
@@ -74,7 +77,8 @@ v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
 v-carve low-cone --bit v150:60
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3
 profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397
-pocket islands-by-a-hair --bit end:1.5 --depth 7.033 --depth-per-pass 3.713 --last-pass 2.118 --conventional --step 0.994mm --ramp 21deg --finish 0.349`
+pocket islands-by-a-hair --bit end:1.5 --depth 7.033 --depth-per-pass 3.713 --last-pass 2.118 --conventional --step 0.994mm --ramp 21deg --finish 0.349
+drag bent-arm --bit drag:0.35 --pressed 1 --pattern rings --step 0.289mm --fill solid`
   .split('\n')
   .map((line) => line.split(' '));
 
@@ -89,7 +93,7 @@ describe.skipIf(ONE)('what went wrong once', () => {
         judge(program, drawingOf(readFileSync(art, 'utf8')), askedFor(kind as Cut['kind'], options.join(' '))),
       ).toEqual([]);
       // A ramp there and back is no thousands of moves of a few micrometres.
-      const tiny = movesOf(program).filter(
+      const tiny = movesOf(program, kind === 'drag').filter(
         (m) => m.feed > 0 && m.bz < m.az && Math.hypot(m.bx - m.ax, m.by - m.ay) < 0.004,
       );
       expect(tiny.length).toBeLessThan(100);

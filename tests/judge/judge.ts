@@ -5,16 +5,18 @@ import { judgeCarving } from './judge-carving.ts';
 import { judgeDrag } from './judge-drag.ts';
 import { judgeHeading } from './judge-heading.ts';
 import { judgeHoles } from './judge-holes.ts';
+import { judgeLaser } from './judge-laser.ts';
 import { judgeLines } from './judge-lines.ts';
 import { judgePlasma } from './judge-plasma.ts';
 import { judgeOrder } from './judge-order.ts';
 import { judgeWood } from './judge-wood.ts';
 import { movesOf, type Move } from './moves.ts';
-import type { Asked } from './settings.ts';
+import type { Asked } from './asked.ts';
 
 /** What is wrong with a program for a drawing and settings: one line a finding, none where all is right. */
 export function judge(text: string, drawn: Drawn, asked: Asked): string[] {
   if (asked.kind === 'plasma') return judgePlasma(text, drawn, asked);
+  if (asked.kind.startsWith('laser-')) return judgeLaser(text, drawn, asked);
   const moves = placed(movesOf(text, asked.kind === 'drag'), asked, drawn);
   if (asked.kind === 'drag') return judgeDrag(text, moves, drawn, asked);
   if (asked.kind === 'v-carve') return judgeCarving(moves, drawn, asked);

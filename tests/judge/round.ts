@@ -8,7 +8,8 @@ import { random } from '../faults/random.ts';
 import { drawingFrom, type Drawn, holesFrom, opened } from './drawings.ts';
 import { judge } from './judge.ts';
 import { judgeInlay } from './inlay.ts';
-import { type Asked, settingsFrom } from './settings.ts';
+import type { Asked } from './asked.ts';
+import { settingsFrom } from './settings.ts';
 
 export interface Judged {
   drawn: Drawn;
@@ -20,12 +21,17 @@ export interface Judged {
   command: string;
 }
 
+const apart = ([ax, ay]: readonly number[], [bx, by]: readonly number[]) => Math.hypot(ax - bx, ay - by) > 0.3;
+
 /** One drawing and one set of settings by chance, cut by the command and judged. The same seed gives the same. */
 export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const dice = random(seed * 7919 + kind.length * 104_729);
   for (let k = 0; k < 5; k++) dice();
   const made = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
-  const lines = kind === 'line' && dice() < 0.6 ? opened(made) : made;
+  const follows = kind === 'line' || kind === 'laser-score';
+  // A curve that ends where it began is closed, and is cut beside its line.
+  const cutOpen = kind === 'laser-cut' && made.loops.every((loop) => apart(loop[0], loop.at(-1)!)) && dice() < 0.2;
+  const lines = (follows && dice() < 0.6) || cutOpen ? opened(made) : made;
   const asked = settingsFrom(dice, kind);
   const drawn = kind === 'drag' && asked.pattern === 'outline' && dice() < 0.5 ? opened(made) : lines;
   const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);

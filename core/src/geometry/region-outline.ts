@@ -1,4 +1,5 @@
 import Flatbush from 'flatbush';
+import { distanceToSegment } from './distance-to-segment.ts';
 import type { Region } from './regions.ts';
 
 /**
@@ -95,13 +96,4 @@ export function partTouching({ count, x, y, next, previous }: RegionOutline, nud
     total++;
   }
   return total;
-}
-
-function distanceToSegment(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
-  const dx = bx - ax;
-  const dy = by - ay;
-  const l2 = dx * dx + dy * dy;
-  let t = l2 > 0 ? ((px - ax) * dx + (py - ay) * dy) / l2 : 0;
-  t = t < 0 ? 0 : t > 1 ? 1 : t;
-  return Math.hypot(px - ax - t * dx, py - ay - t * dy);
 }

@@ -1,4 +1,5 @@
 import type { Clipper, Loops } from '../geometry/clipper.ts';
+import { distanceToSegment } from '../geometry/distance-to-segment.ts';
 import { signedArea } from '../geometry/outline.ts';
 import { flatTrack, type Track } from '../motion/track.ts';
 
@@ -23,9 +24,18 @@ export function leftBetween(levels: readonly Loops[], width: number, clipper: Cl
     if (!next) tracks.push(...within.map((loop) => flatTrack(loop, 0, true)));
     else
       for (const left of clipper.difference(within, clipper.offset(next, r)))
-        if (signedArea(left) > SEEN) tracks.push(flatTrack(longest(left), 0, false));
+        if (signedArea(left) > SEEN) tracks.push(over(left, r));
   });
   return tracks;
+}
+
+/** One stroke from end to end where that covers a place, and once round it where it is bent. */
+function over(loop: Float64Array, r: number): Track {
+  const [ax, ay, bx, by] = longest(loop);
+  // All its corners within reach of a straight stroke, all of it is.
+  for (let i = 0; i < loop.length; i += 2)
+    if (distanceToSegment(loop[i], loop[i + 1], ax, ay, bx, by) > r) return flatTrack(loop, 0, true);
+  return flatTrack([ax, ay, bx, by], 0, false);
 }
 
 /** The two corners of a loop that are furthest from each other. */
