@@ -7,6 +7,9 @@ import { GOUGE } from './finding.ts';
 /** Acceleration of the bench that the command takes, both axes, mm/s², and its fastest way, mm/min. */
 const BENCH = { acceleration: 2500, speed: 30_000 };
 
+/** Two places of a program in inches are each off by half of a ten-thousandth at most, both ways, mm. */
+const ROUNDED = 4e-3;
+
 /**
  * Lines at their angle, so many a millimetre, the whole area over; each run up to and out of at its feed with the beam off;
  * nothing burnt half a spot beyond the outline, and nothing left out that a line can reach.
@@ -32,7 +35,7 @@ export function judgeLaserFill(moves: readonly Burn[], drawn: Drawn, asked: Aske
     if (m.power === 0) continue;
     const along = way(m);
     const across = Math.abs((m.by - m.ay) * c - (m.bx - m.ax) * s);
-    if (across > 3e-3) found.push(`line ${m.line} does not lie at ${angle}°`);
+    if (across > ROUNDED) found.push(`line ${m.line} does not lie at ${angle}°`);
     if (asked.oneWay && along < 0) found.push(`line ${m.line} is gone back along`);
     // Told so much earlier, it burns so much further on.
     const later = Math.sign(along) * speed * (asked.earlier / 1000);
@@ -43,7 +46,7 @@ export function judgeLaserFill(moves: readonly Burn[], drawn: Drawn, asked: Aske
     const v = (ay + by) / 2 * c - (ax + bx) / 2 * s; // prettier-ignore
     first ??= v;
     const row = Math.round((v - first) / step);
-    if (Math.abs(v - first - row * step) > 4e-3) found.push(`line ${m.line} lies ${(v - first).toFixed(4)} mm from another, no whole number of steps`); // prettier-ignore
+    if (Math.abs(v - first - row * step) > ROUNDED) found.push(`line ${m.line} lies ${(v - first).toFixed(4)} mm from another, no whole number of steps`); // prettier-ignore
     const ends: [number, number] = [ax * c + ay * s, bx * c + by * s];
     rows.set(row, [...(rows.get(row) ?? []), [Math.min(...ends), Math.max(...ends)]]);
     if (!goesOn(moves[k - 1], m)) steady(moves[k - 1], m.line, 'is run up to');
