@@ -21,8 +21,6 @@ export interface Judged {
   command: string;
 }
 
-const apart = ([ax, ay]: readonly number[], [bx, by]: readonly number[]) => Math.hypot(ax - bx, ay - by) > 0.3;
-
 /** One drawing and one set of settings by chance, cut by the command and judged. The same seed gives the same. */
 export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const dice = random(seed * 7919 + kind.length * 104_729);
@@ -30,7 +28,7 @@ export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
   const made = kind === 'drill' ? holesFrom(dice) : drawingFrom(dice);
   const follows = kind === 'line' || kind === 'laser-score';
   // A curve that ends where it began is closed, and is cut beside its line.
-  const cutOpen = kind === 'laser-cut' && made.loops.every((loop) => apart(loop[0], loop.at(-1)!)) && dice() < 0.2;
+  const cutOpen = kind === 'laser-cut' && !/[CQ]/.test(made.svg) && dice() < 0.2;
   const lines = (follows && dice() < 0.6) || cutOpen ? opened(made) : made;
   const asked = settingsFrom(dice, kind);
   const drawn = kind === 'drag' && asked.pattern === 'outline' && dice() < 0.5 ? opened(made) : lines;
