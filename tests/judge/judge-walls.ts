@@ -120,7 +120,9 @@ export function judgeWalls(
         );
       });
       const least = crowded ? tabs.length / 2 : tabs.length;
-      if (whole && run.length > 2 && long < least - 3 * every - swept.cell - radius)
+      // Where outlines cross, a tab goes round the corner from one to the other, and the bit past its bend.
+      const bent = [run[0], run[run.length - 1]].some((k) => drawn.loops.some((other) => other !== loop && distanceTo(other, ...places[k]) < radius + every)); // prettier-ignore
+      if (whole && !bent && run.length > 2 && long < least - 3 * every - swept.cell - radius)
         found.push(
           `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
         );

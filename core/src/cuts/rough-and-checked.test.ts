@@ -111,4 +111,12 @@ describe('ways down and tabs', () => {
     expect(room.stands(0, bottom)).toBe('whole');
     expect(room.stands(0, top)).toBe('no');
   });
+  test('however narrow what passes by a tab is: past its end half of it stands, past its middle not even that', () => {
+    const edge = new ArcLength(box(0, 0, 60, 20));
+    // A tab of 20 mm with the bit of 1 mm, from 20 to 40, and a slit's end beside it.
+    const stands = (x: number) => new TabRoom([edge, new ArcLength(box(x - 0.05, -5, 0.1, 5))], 0.5).stands(0, tabAt(edge.loop, 30, 21, edge)); // prettier-ignore
+    for (const x of [20, 21, 22, 23, 24, 36.5, 38, 40]) expect([x, stands(x)]).toEqual([x, 'half']);
+    for (const x of [26, 27, 28, 29, 30, 31.5, 33, 34]) expect([x, stands(x)]).toEqual([x, 'no']);
+    for (const x of [15, 18, 42, 45]) expect([x, stands(x)]).toEqual([x, 'whole']);
+  });
 });

@@ -43,8 +43,15 @@ export class TabRoom {
       const { x, y, dx, dy } = measured.pointAt((from + to) / 2 + share * solid);
       return [-radius, 0, radius].some((off) => this.cutAt(x - off * dy, y + off * dx, on, from, to));
     };
-    if ([-0.25, 0, 0.25].some(cut)) return 'no';
-    return [-0.5, 0.5].some(cut) ? 'half' : 'whole';
+    // Nothing as wide as a bit passes between places that lie its radius apart.
+    const pieces = 4 * Math.max(1, Math.ceil(solid / (4 * radius)));
+    let whole = true;
+    for (let k = 0; k <= pieces; k++) {
+      if (!cut(k / pieces - 0.5)) continue;
+      if (4 * k >= pieces && 4 * k <= 3 * pieces) return 'no';
+      whole = false;
+    }
+    return whole ? 'whole' : 'half';
   }
 
   private cutAt(x: number, y: number, on: number, from: number, to: number): boolean {
