@@ -10,6 +10,9 @@ import { Wood } from './wood.ts';
 /** Cells of a judgement at most: a larger drawing gets larger cells. */
 const MOST_CELLS = 120_000;
 
+/** A step of heights as they are written, mm, in inches the coarser. */
+const ROUNDED = 2.6e-3;
+
 /** What is wrong in the wood as the program takes it, move by move: depth at once, slopes, rapid moves, direction, what is left. */
 export function judgeWood(
   text: string,
@@ -86,7 +89,7 @@ export function judgeWood(
     }
     descent = { drop: 0, length: 0, wood: 0 };
   };
-  for (const move of moves) {
+  for (const [index, move] of moves.entries()) {
     const radius = radiusOf(asked, move.bit);
     if (move.feed === 0) {
       endOfDescent(move);
@@ -123,7 +126,9 @@ export function judgeWood(
       } else endOfDescent(move);
     } else {
       endOfDescent(move);
-      if (taken > 1 && move.bit === 1 && length > 1e-3 && asked.kind !== 'drill' && asked.side !== 'on') {
+      // So short a piece of a gentle ramp is level as heights are written.
+      const ofRamp = length * slope < ROUNDED && [moves[index - 1], moves[index + 1]].some((m) => m && m.feed > 0 && m.bz < m.az - 1e-6); // prettier-ignore
+      if (taken > 1 && !ofRamp && move.bit === 1 && length > 1e-3 && asked.kind !== 'drill' && asked.side !== 'on') {
         const [mx, my] = [(move.ax + move.bx) / 2, (move.ay + move.by) / 2];
         const wall = edges.nearest(mx, my);
         const away = wall ? Math.hypot(wall[0] - mx, wall[1] - my) : Infinity;

@@ -1,10 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { ArcLength } from '../geometry/arc-length.ts';
 import { Clearance } from '../geometry/clearance.ts';
+import { clipper } from '../geometry/clipper-for-tests.ts';
 import { flatTrack } from '../motion/track.ts';
 import { graft, toursAlong } from '../ways/axis-tours.ts';
 import { checkCarved, checkClear, OwnFault } from '../ways/checked.ts';
 import { downAlong } from '../ways/entry.ts';
+import { ringLevelsFrom } from '../ways/ring-levels.ts';
 import { TabRoom } from '../ways/tab-room.ts';
 import { tabAt } from '../ways/tabs.ts';
 import { tightPlaces } from '../ways/tight-places.ts';
@@ -119,4 +121,11 @@ describe('ways down and tabs', () => {
     for (const x of [26, 27, 28, 29, 30, 31.5, 33, 34]) expect([x, stands(x)]).toEqual([x, 'no']);
     for (const x of [15, 18, 42, 45]) expect([x, stands(x)]).toEqual([x, 'whole']);
   });
+});
+
+test('a place that is wider than the bit by a micrometre has its ring, however small', () => {
+  const tiny = Float64Array.of(30, 5, 30.011, 5.012, 30.0013, 5.0018);
+  const [first] = ringLevelsFrom([box(0, 0, 20, 10), tiny], 1, clipper);
+  expect(first).toHaveLength(2);
+  expect([...first[1]]).toEqual([...tiny]);
 });

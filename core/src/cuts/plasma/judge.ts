@@ -119,7 +119,7 @@ function judgeHoles({ job, cut, index, result }: Judged): Remark[] {
         cut,
         'small',
         'advice',
-        `${tooSmall.length === 1 ? 'A hole' : `${tooSmall.length} holes`} of ${mm(Math.min(...tooSmall.map(({ diameter }) => diameter)))} ${tooSmall.length === 1 ? 'is' : 'and more are'} small for ${mm(thickest(job.stock))} of sheet, and may not come out.`,
+        `${tooSmall.length === 1 ? 'A hole' : `${tooSmall.length} holes`} of ${formatLength(Math.min(...tooSmall.map(({ diameter }) => diameter)), unit, 1)} ${tooSmall.length === 1 ? 'is' : 'and more are'} small for ${mm(thickest(job.stock))} of sheet, and may not come out.`,
         [
           { label: 'Only pierce them, and drill later', patch: setCut(index, { tooSmall: 'mark' }) },
           { label: 'Leave them', patch: setCut(index, { tooSmall: 'leave' }) },

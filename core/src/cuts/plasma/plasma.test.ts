@@ -9,9 +9,10 @@ import { cutArtwork } from '../cut-artwork.ts';
 import { CutSchema } from '../cut-schema.ts';
 import { newCut } from '../new-cut.ts';
 import { partsOf } from '../parts-of.ts';
-import type { CutPart } from '../cut-part.ts';
+import type { CutPart, SeenPart } from '../cut-part.ts';
 import type { PlasmaFacts } from './facts.ts';
 import type { PlasmaCut } from './fields.ts';
+import { plasmaKind } from './kind.ts';
 
 const nozzle = ToolSchema.parse({
   id: 'n',
@@ -189,6 +190,17 @@ describe('leads', () => {
     const part = await burn([shape(square(100, 100, 100))], { start: [{ x: 210, y: 130 }] });
     expect(part.facts!.starts[0].x).toBeCloseTo(201, 6);
     expect(part.facts!.starts[0].y).toBeCloseTo(130, 6);
+    // Moved, they are written to a hundredth; the others stay where they were.
+    const two = await burn([shape(square(20, 20, 50), circle(45, 45, 10))]);
+    const [first, second] = plasmaKind.handles!({} as PlasmaCut, two as unknown as SeenPart<PlasmaFacts>);
+    const [kept] = two.facts!.starts;
+    expect([first.x, first.y]).toEqual([kept.x, kept.y]);
+    const start = [
+      { x: Math.round(kept.x * 100) / 100, y: Math.round(kept.y * 100) / 100 },
+      { x: 12.35, y: 67.89 },
+    ];
+    expect(second.put({ x: 12.3456, y: 67.8912 })).toEqual({ start });
+    expect(second.put(undefined)).toEqual({ start: [] });
   });
 });
 
@@ -234,6 +246,12 @@ describe('holes, islands and tabs', () => {
     const tied = await burn(letter, { bridge: 3 });
     expect(tied.facts!.islands).toEqual([]);
     expect(tied.facts!.pierces).toHaveLength(3);
+    // Half a ring is cut out on each side of the bars.
+    const sizes = strokesOf(tied).map((stroke) => Math.abs(signedArea(Float64Array.from(stroke)))).sort((a, b) => a - b); // prettier-ignore
+    for (const half of sizes.slice(0, 2)) {
+      expect(half).toBeLessThan((Math.PI * (30 ** 2 - 15 ** 2)) / 2 - 3 * 15);
+      expect(half).toBeGreaterThan((Math.PI * (29 ** 2 - 16 ** 2)) / 2 - 3 * 15 - 40);
+    }
     // Alone as a hole it is the same.
     expect((await burn([letter[1]], { side: 'inside' })).facts!.islands).toHaveLength(1);
     expect((await burn([letter[1]], { side: 'inside', bridge: 3 })).facts!.islands).toEqual([]);
@@ -260,6 +278,9 @@ describe('holes, islands and tabs', () => {
         [95, 10, 180, 10],
       ].map(([x, y, ...rest]) => [x, y, x, y, ...rest]),
     );
+    // From the end that is nearer.
+    const back = await burn([line(180, 10, 120, 15, 95, 10), line(10, 10, 90, 10)]);
+    expect(strokesOf(back)[1]).toEqual([95, 10, 95, 10, 120, 15, 180, 10]);
   });
 });
 

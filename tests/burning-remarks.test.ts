@@ -1,0 +1,170 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import { compute, type JobResult } from '../core/src/compute/compute.ts';
+import type { CutKindName } from '../core/src/cuts/kinds.ts';
+import { lateStrip } from '../core/src/cuts/laser-fill/late-strip.ts';
+import { laserTestGrid } from '../core/src/cuts/laser-fill/test-grid.ts';
+import type { TestSquares } from '../core/src/cuts/laser-fill/test-squares.ts';
+import { newCut } from '../core/src/cuts/new-cut.ts';
+import { newJob } from '../core/src/document/new-job.ts';
+import { type CutJob, JobSchema } from '../core/src/job/job.ts';
+import { BenchSchema } from '../core/src/machines/bench-schema.ts';
+import type { Beam } from '../core/src/tools/beam/fields.ts';
+import type { Nozzle } from '../core/src/tools/nozzle/fields.ts';
+import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
+
+const benches = (JSON.parse(readFileSync(new URL('../demo/benches.json', import.meta.url), 'utf8')) as unknown[]).map((one) => BenchSchema.parse(one)); // prettier-ignore
+const benchOf = (kind: string) => benches.find((bench) => bench.kind === kind)!;
+const ASSET = 'a'.repeat(64);
+
+async function computed(job: CutJob, svg: string): Promise<JobResult> {
+  const resources = await resourcesFromDisk((hash) => (hash === ASSET ? new TextEncoder().encode(svg) : undefined));
+  return compute(JobSchema.parse(job), resources, await clipperFromDisk());
+}
+
+const row = { material: 'birch plywood', thickness: 3, cutPower: 90, cutFeed: 480, cutPasses: 1, scorePower: 30, scoreFeed: 2400, fillPower: 35, fillFeed: 6000, fillLines: 0 }; // prettier-ignore
+const beam: Beam = { id: 'b', name: 'Beam', kind: 'beam', diameter: 0.2, shank: 30, focus: 50, presets: [row] };
+const charted = { material: 'mild steel', thickness: 3, kerf: 1.4, feed: 2400, pierceHeight: 3.8, pierceDelay: 0.4, cutHeight: 1.5, volts: 120 }; // prettier-ignore
+const nozzle: Nozzle = { id: 'n', name: 'Nozzle', kind: 'nozzle', diameter: 12, shank: 32, amps: 45, presets: [charted, { ...charted, thickness: 6, kerf: 1.8 }] }; // prettier-ignore
+const fine: Nozzle = { ...nozzle, id: 'fine', name: 'Fine', presets: [{ ...charted, kerf: 0.8 }] };
+
+/** What is said of a cut, without the name of the cut behind it. */
+async function said(kind: CutKindName, body: string, fields: object = {}, stock: object = {}, more: Nozzle[] = []) {
+  const torch = kind === 'plasma';
+  const job = newJob('job', 'mm', [torch ? nozzle : beam, ...more], benchOf(torch ? 'plasma' : 'laser')) as CutJob;
+  Object.assign(job.stock, { length: 200, width: 150, material: torch ? 'mild steel' : 'birch plywood', corners: [3, 3, 3, 3], ...stock }); // prettier-ignore
+  job.artwork = [{ kind: 'drawing', id: 'art', name: 'Art', asset: ASSET, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }]; // prettier-ignore
+  job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }], ...fields }];
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150">${body}</svg>`;
+  const { remarks } = await computed(job, svg);
+  return remarks.filter(({ cut }) => cut === 'c').map(({ id, weight, text, remedies }) => ({ id: id.replace(/-c$/, ''), weight, text, remedies: remedies.map(({ label }) => label) })); // prettier-ignore
+}
+
+const plate = (inner = '') => `<path fill-rule="evenodd" d="M20 20H120V100H20Z${inner}"/>`;
+const hole = (x: number, y: number, r: number) => `M${x - r} ${y}A${r} ${r} 0 0 0 ${x + r} ${y}A${r} ${r} 0 0 0 ${x - r} ${y}Z`; // prettier-ignore
+const IDS: [kind: CutKindName, what: string, says: string[], body: string, fields?: object, stock?: object][] = [
+  ['laser-cut', 'a plate', [], plate()],
+  ['laser-cut', 'a hole near an edge', ['near-edge'], plate(hole(25, 60, 3))],
+  ['laser-cut', 'a hole further in', [], plate(hole(40, 60, 3))],
+  ['laser-cut', 'a slot narrower than the kerf', ['closes'], plate('M50 50H80V50.1H50Z')],
+  ['laser-cut', 'plates that overlap', ['overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
+  ['laser-cut', 'a line of one point', ['empty'], `${plate()}<path fill="none" stroke="black" d="M150 20L150.02 20"/>`],
+  ['laser-cut', 'stock of another thickness', ['settings'], plate(), {}, { corners: [5, 5, 5, 5] }],
+  ['laser-cut', 'stock of another material', ['settings'], plate(), {}, { material: 'card' }],
+  ['laser-score', 'stock of another material', ['settings'], plate(), {}, { material: 'card' }],
+  ['laser-fill', 'a plate', [], plate()],
+  ['laser-fill', 'stock of another thickness', ['settings'], plate(), {}, { corners: [5, 5, 5, 5] }],
+  ['laser-fill', 'lines that lie over each other', ['lines'], plate(), { lines: 13 }],
+  ['laser-fill', 'lines just not too near', [], plate(), { lines: 12 }],
+  ['laser-fill', 'lines that leave stripes', ['lines'], plate(), { lines: 2.5 }],
+  ['laser-fill', 'lines just not too far', [], plate(), { lines: 3.5 }],
+  [
+    'laser-fill',
+    'a part narrower than the spot',
+    ['thin'],
+    `${plate()}<rect x="140" y="20" width="0.15" height="30"/>`,
+  ],
+  ['plasma', 'a plate', [], plate()],
+  ['plasma', 'a slot narrower than the kerf', ['narrow'], plate('M50 50H80V51H50Z')],
+  ['plasma', 'a web of two kerfs', ['fine'], plate('M50 50H80V60H50Z M82 50H110V60H82Z')],
+  ['plasma', 'a notch with a sharp inner corner', ['narrow'], '<path d="M20 20H120V100H74L70 40L66 100H20Z"/>'],
+  ['plasma', 'a hole small for the sheet', ['small', 'lead'], plate(hole(60, 60, 2)), {}, { corners: [6, 6, 6, 6] }],
+  ['plasma', 'plates that overlap', ['narrow', 'overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
+  ['plasma', 'beside the sheet', ['sheet'], '<rect x="0" y="20" width="60" height="60"/>'],
+  ['plasma', 'settings of one’s own', ['chart'], plate(), { feed: 2000 }],
+  ['plasma', 'a sheet between two rows', ['chart'], plate(), {}, { corners: [4.5, 4.5, 4.5, 4.5] }],
+  ['plasma', 'a sheet beyond the chart', ['chart'], plate(), {}, { corners: [12, 12, 12, 12] }],
+  ['plasma', 'a sheet that the chart does not know', ['chart'], plate(), {}, { material: 'brass' }],
+];
+
+describe('said of what is burnt, where there is cause and nowhere else', () => {
+  test.each(IDS)('%s: %s', async (kind, _, says, body, fields, stock) => {
+    expect((await said(kind, body, fields, stock)).map(({ id }) => id)).toEqual(says);
+  });
+
+  test('with numbers that can be measured in the drawing, and remedies that fit', async () => {
+    const [near] = await said('laser-cut', plate(hole(25, 60, 3)));
+    expect(near.text).toMatch(/^A hole lies nearer to an edge than it is wide \(6 mm wide, 2 mm from the edge\)/);
+    const [two] = await said('laser-cut', plate(`${hole(25, 40, 3)}${hole(26, 70, 3)}`));
+    expect(two.text).toMatch(/^2 holes lie nearer to an edge than they are wide \(6 mm wide, 2 mm from the edge\)/);
+    const [beside] = await said('plasma', '<rect x="0" y="20" width="60" height="60"/>', {
+      lead: { kind: 'none', length: 3 },
+      out: 0,
+    });
+    expect(beside).toMatchObject({ weight: 'wrong', remedies: [] });
+    expect(beside.text).toContain('0.7 mm beside the sheet');
+    const [right] = await said('plasma', '<rect x="150" y="20" width="50" height="60"/>');
+    expect(right.remedies).toEqual([expect.stringMatching(/^Lay a sheet of \d+ mm × 150 mm$/)]);
+    const [small] = await said('plasma', plate(hole(60, 60, 2)), {}, { corners: [6, 6, 6, 6] });
+    expect(small.text).toMatch(/^A hole of 4 mm is small for 6 mm of sheet/);
+    expect(await said('plasma', plate(hole(60, 60, 2)), { tooSmall: 'mark' }, { corners: [6, 6, 6, 6] })).toEqual([]);
+    const [own] = await said('plasma', plate(), { feed: 2000, cutHeight: 2 });
+    expect(own.text).toMatch(/: a feed of 2400 mm a minute, cutting 1\.5 mm high\.$/);
+    expect(own.remedies).toEqual(['Use what the chart says']);
+  });
+
+  test('a finer nozzle is offered where there is one that has a row for the sheet', async () => {
+    const slot = plate('M50 50H80V51H50Z');
+    expect((await said('plasma', slot, {}, {}, [fine]))[0].remedies).toEqual(['Use Fine']);
+    expect((await said('plasma', slot, {}, {}, [{ ...fine, presets: [charted] }]))[0].remedies).toEqual([]);
+    expect((await said('plasma', slot, {}, {}, [{ ...fine, presets: [] }]))[0].remedies).toEqual([]);
+  });
+});
+
+/** Boxes round what each cut burns, mm, and the power and feed it burns at. */
+async function burnt({ job, svg }: TestSquares) {
+  const { cuts } = await computed(job(ASSET) as CutJob, svg);
+  return cuts.map(({ id, path: { xyz, power, feed } }) => {
+    const box = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+    let [most, fed] = [0, 0];
+    for (let i = 1; i < power.length; i++) {
+      if (power[i] === 0) continue;
+      [most, fed] = [Math.max(most, power[i]), feed[i]];
+      for (const k of [i - 1, i]) {
+        const [x, y] = [xyz[3 * k], xyz[3 * k + 1]];
+        Object.assign(box, { x0: Math.min(box.x0, x), y0: Math.min(box.y0, y), x1: Math.max(box.x1, x), y1: Math.max(box.y1, y) }); // prettier-ignore
+      }
+    }
+    return { id, ...box, power: most, feed: fed };
+  });
+}
+
+describe('squares to try', () => {
+  const bench = { ...benchOf('laser'), lag: 0 };
+
+  test('each lies where its row and its column say, with its own power and feed, and its labels beside', async () => {
+    const grid = laserTestGrid(beam, bench, 'birch plywood', 3, 'mm');
+    const all = await burnt(grid);
+    const [r, lines] = [beam.diameter / 2, 5];
+    for (const [rowOf, power] of grid.powers.entries())
+      for (const [column, feed] of grid.feeds.entries()) {
+        const square = all.find(({ id }) => id === `p${power}-f${feed}`)!;
+        expect([square.power, square.feed]).toEqual([expect.closeTo(power / 100, 5), feed]);
+        const [x, y] = [22 + 13 * column, 12 + 13 * rowOf];
+        expect([square.x0, square.x1]).toEqual([expect.closeTo(x + r, 2), expect.closeTo(x + 10 - r, 2)]);
+        expect(Math.abs(square.y0 - y - r)).toBeLessThan(1 / lines);
+        expect(Math.abs(square.y1 - y - 10 + r)).toBeLessThan(1 / lines);
+      }
+    const job = grid.job(ASSET);
+    const label = (text: string) => job.artwork.find(({ name }) => name === text)!;
+    // To the left of its row; under its column.
+    expect(label('49 %')).toMatchObject({ x: 19, y: 12 + 13 * 3 + 3.5, align: 'right' });
+    expect(label('4500')).toMatchObject({ x: 22 + 13 + 5, y: 6, align: 'centre' });
+    expect(label('lines')).toMatchObject({ x: 19, y: 12 + 13 * 5 - 3 + 8 + 3.5 });
+    // All of it is on the sheet.
+    for (const { x0, y0, x1, y1 } of all) expect(Math.min(x0, y0, job.stock.length - x1, job.stock.width - y1)).toBeGreaterThan(1); // prettier-ignore
+  });
+
+  test('of a strip, each is told by its time earlier, and two steps are seen', async () => {
+    const strip = lateStrip(beam, { ...bench, lag: 0.0008 }, 'birch plywood', 3, 'mm');
+    expect(strip.late).toEqual([0, 0.4, 0.8, 1.2, 1.6, 2, 2.4, 2.8]);
+    const all = await burnt(strip);
+    for (const [k, time] of strip.late.entries()) {
+      const { x0, x1, feed } = all[k];
+      // To and fro, both ends are told so much before they are come to.
+      const by = (feed / 60_000) * time;
+      const x = 6 + 15 * k + beam.diameter / 2;
+      expect([x0, x1]).toEqual([expect.closeTo(x - by, 3), expect.closeTo(x + 10 - beam.diameter + by, 3)]);
+    }
+  });
+});
