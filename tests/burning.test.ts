@@ -9,6 +9,7 @@ import { newCut } from '../core/src/cuts/new-cut.ts';
 import { newJob } from '../core/src/document/new-job.ts';
 import { type CutJob, JobSchema } from '../core/src/job/job.ts';
 import { BenchSchema } from '../core/src/machines/bench-schema.ts';
+import type { PlasmaBench } from '../core/src/machines/plasma/bench.ts';
 import type { Beam } from '../core/src/tools/beam/fields.ts';
 import type { Nozzle } from '../core/src/tools/nozzle/fields.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
@@ -28,36 +29,52 @@ const charted = { material: 'mild steel', thickness: 3, kerf: 1.4, feed: 2400, p
 const nozzle: Nozzle = { id: 'n', name: 'Nozzle', kind: 'nozzle', diameter: 12, shank: 32, amps: 45, presets: [charted, { ...charted, thickness: 6, kerf: 1.8 }] }; // prettier-ignore
 const fine: Nozzle = { ...nozzle, id: 'fine', name: 'Fine', presets: [{ ...charted, kerf: 0.8 }] };
 
-/** What is said of a cut, without the name of the cut behind it. */
-async function said(kind: CutKindName, body: string, fields: object = {}, stock: object = {}, more: Nozzle[] = []) {
+interface Given {
+  fields?: object;
+  stock?: object;
+  nozzles?: Nozzle[];
+  bench?: object;
+}
+
+/** A cut of all that is drawn, on a sheet of 200 by 150 mm. */
+async function made(
+  kind: CutKindName,
+  body: string,
+  { fields, stock, nozzles = [], bench }: Given,
+): Promise<JobResult> {
   const torch = kind === 'plasma';
-  const job = newJob('job', 'mm', [torch ? nozzle : beam, ...more], benchOf(torch ? 'plasma' : 'laser')) as CutJob;
+  const on = { ...benchOf(torch ? 'plasma' : 'laser'), ...bench };
+  const job = newJob('job', 'mm', [torch ? nozzle : beam, ...nozzles], on) as CutJob;
   Object.assign(job.stock, { length: 200, width: 150, material: torch ? 'mild steel' : 'birch plywood', corners: [3, 3, 3, 3], ...stock }); // prettier-ignore
   job.artwork = [{ kind: 'drawing', id: 'art', name: 'Art', asset: ASSET, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }]; // prettier-ignore
   job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }], ...fields }];
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150">${body}</svg>`;
-  const { remarks } = await computed(job, svg);
+  return computed(job, `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150">${body}</svg>`); // prettier-ignore
+}
+
+/** What is said of it, without the name of the cut behind it. */
+async function said(kind: CutKindName, body: string, given: Given = {}) {
+  const { remarks } = await made(kind, body, given);
   return remarks.filter(({ cut }) => cut === 'c').map(({ id, weight, text, remedies }) => ({ id: id.replace(/-c$/, ''), weight, text, remedies: remedies.map(({ label }) => label) })); // prettier-ignore
 }
 
 const plate = (inner = '') => `<path fill-rule="evenodd" d="M20 20H120V100H20Z${inner}"/>`;
 const hole = (x: number, y: number, r: number) => `M${x - r} ${y}A${r} ${r} 0 0 0 ${x + r} ${y}A${r} ${r} 0 0 0 ${x - r} ${y}Z`; // prettier-ignore
-const IDS: [kind: CutKindName, what: string, says: string[], body: string, fields?: object, stock?: object][] = [
+const IDS: [kind: CutKindName, what: string, says: string[], body: string, given?: Given][] = [
   ['laser-cut', 'a plate', [], plate()],
   ['laser-cut', 'a hole near an edge', ['near-edge'], plate(hole(25, 60, 3))],
   ['laser-cut', 'a hole further in', [], plate(hole(40, 60, 3))],
   ['laser-cut', 'a slot narrower than the kerf', ['closes'], plate('M50 50H80V50.1H50Z')],
   ['laser-cut', 'plates that overlap', ['overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
   ['laser-cut', 'a line of one point', ['empty'], `${plate()}<path fill="none" stroke="black" d="M150 20L150.02 20"/>`],
-  ['laser-cut', 'stock of another thickness', ['settings'], plate(), {}, { corners: [5, 5, 5, 5] }],
-  ['laser-cut', 'stock of another material', ['settings'], plate(), {}, { material: 'card' }],
-  ['laser-score', 'stock of another material', ['settings'], plate(), {}, { material: 'card' }],
+  ['laser-cut', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5, 5, 5] } }],
+  ['laser-cut', 'stock of another material', ['settings'], plate(), { stock: { material: 'card' } }],
+  ['laser-score', 'stock of another material', ['settings'], plate(), { stock: { material: 'card' } }],
   ['laser-fill', 'a plate', [], plate()],
-  ['laser-fill', 'stock of another thickness', ['settings'], plate(), {}, { corners: [5, 5, 5, 5] }],
-  ['laser-fill', 'lines that lie over each other', ['lines'], plate(), { lines: 13 }],
-  ['laser-fill', 'lines just not too near', [], plate(), { lines: 12 }],
-  ['laser-fill', 'lines that leave stripes', ['lines'], plate(), { lines: 2.5 }],
-  ['laser-fill', 'lines just not too far', [], plate(), { lines: 3.5 }],
+  ['laser-fill', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5, 5, 5] } }],
+  ['laser-fill', 'lines that lie over each other', ['lines'], plate(), { fields: { lines: 13 } }],
+  ['laser-fill', 'lines just not too near', [], plate(), { fields: { lines: 12 } }],
+  ['laser-fill', 'lines that leave stripes', ['lines'], plate(), { fields: { lines: 2.5 } }],
+  ['laser-fill', 'lines just not too far', [], plate(), { fields: { lines: 3.5 } }],
   [
     'laser-fill',
     'a part narrower than the spot',
@@ -68,18 +85,24 @@ const IDS: [kind: CutKindName, what: string, says: string[], body: string, field
   ['plasma', 'a slot narrower than the kerf', ['narrow'], plate('M50 50H80V51H50Z')],
   ['plasma', 'a web of two kerfs', ['fine'], plate('M50 50H80V60H50Z M82 50H110V60H82Z')],
   ['plasma', 'a notch with a sharp inner corner', ['narrow'], '<path d="M20 20H120V100H74L70 40L66 100H20Z"/>'],
-  ['plasma', 'a hole small for the sheet', ['small', 'lead'], plate(hole(60, 60, 2)), {}, { corners: [6, 6, 6, 6] }],
+  [
+    'plasma',
+    'a hole small for the sheet',
+    ['small', 'lead'],
+    plate(hole(60, 60, 2)),
+    { stock: { corners: [6, 6, 6, 6] } },
+  ],
   ['plasma', 'plates that overlap', ['narrow', 'overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
   ['plasma', 'beside the sheet', ['sheet'], '<rect x="0" y="20" width="60" height="60"/>'],
-  ['plasma', 'settings of one’s own', ['chart'], plate(), { feed: 2000 }],
-  ['plasma', 'a sheet between two rows', ['chart'], plate(), {}, { corners: [4.5, 4.5, 4.5, 4.5] }],
-  ['plasma', 'a sheet beyond the chart', ['chart'], plate(), {}, { corners: [12, 12, 12, 12] }],
-  ['plasma', 'a sheet that the chart does not know', ['chart'], plate(), {}, { material: 'brass' }],
+  ['plasma', 'settings of one’s own', ['chart'], plate(), { fields: { feed: 2000 } }],
+  ['plasma', 'a sheet between two rows', ['chart'], plate(), { stock: { corners: [4.5, 4.5, 4.5, 4.5] } }],
+  ['plasma', 'a sheet beyond the chart', ['chart'], plate(), { stock: { corners: [12, 12, 12, 12] } }],
+  ['plasma', 'a sheet that the chart does not know', ['chart'], plate(), { stock: { material: 'brass' } }],
 ];
 
 describe('said of what is burnt, where there is cause and nowhere else', () => {
-  test.each(IDS)('%s: %s', async (kind, _, says, body, fields, stock) => {
-    expect((await said(kind, body, fields, stock)).map(({ id }) => id)).toEqual(says);
+  test.each(IDS)('%s: %s', async (kind, _, says, body, given) => {
+    expect((await said(kind, body, given)).map(({ id }) => id)).toEqual(says);
   });
 
   test('with numbers that can be measured in the drawing, and remedies that fit', async () => {
@@ -88,27 +111,55 @@ describe('said of what is burnt, where there is cause and nowhere else', () => {
     const [two] = await said('laser-cut', plate(`${hole(25, 40, 3)}${hole(26, 70, 3)}`));
     expect(two.text).toMatch(/^2 holes lie nearer to an edge than they are wide \(6 mm wide, 2 mm from the edge\)/);
     const [beside] = await said('plasma', '<rect x="0" y="20" width="60" height="60"/>', {
-      lead: { kind: 'none', length: 3 },
-      out: 0,
+      fields: { lead: { kind: 'none', length: 3 }, out: 0 },
     });
     expect(beside).toMatchObject({ weight: 'wrong', remedies: [] });
     expect(beside.text).toContain('0.7 mm beside the sheet');
     const [right] = await said('plasma', '<rect x="150" y="20" width="50" height="60"/>');
     expect(right.remedies).toEqual([expect.stringMatching(/^Lay a sheet of \d+ mm × 150 mm$/)]);
-    const [small] = await said('plasma', plate(hole(60, 60, 2)), {}, { corners: [6, 6, 6, 6] });
+    const [small] = await said('plasma', plate(hole(60, 60, 2)), { stock: { corners: [6, 6, 6, 6] } });
     expect(small.text).toMatch(/^A hole of 4 mm is small for 6 mm of sheet/);
-    expect(await said('plasma', plate(hole(60, 60, 2)), { tooSmall: 'mark' }, { corners: [6, 6, 6, 6] })).toEqual([]);
-    const [own] = await said('plasma', plate(), { feed: 2000, cutHeight: 2 });
+    expect(
+      await said('plasma', plate(hole(60, 60, 2)), { fields: { tooSmall: 'mark' }, stock: { corners: [6, 6, 6, 6] } }),
+    ).toEqual([]);
+    const [own] = await said('plasma', plate(), { fields: { feed: 2000, cutHeight: 2 } });
     expect(own.text).toMatch(/: a feed of 2400 mm a minute, cutting 1\.5 mm high\.$/);
     expect(own.remedies).toEqual(['Use what the chart says']);
   });
 
+  test('a kerf that is taken off twice, or by nobody', async () => {
+    const by = async (kerfBy: string, cut: string) =>
+      said('plasma', plate(), { fields: { by: cut }, bench: { kerfBy } });
+    expect([await by('here', 'here'), await by('controller', 'controller')]).toEqual([[], []]);
+    const [twice] = await by('controller', 'here');
+    expect(twice).toMatchObject({ id: 'kerf', weight: 'wrong', remedies: ['Leave the kerf to the controller'] });
+    expect(twice.text).toContain('a kerf too large, and holes too small');
+    const [none] = await by('here', 'controller');
+    expect(none).toMatchObject({ id: 'kerf', weight: 'wrong', remedies: ['Take the kerf off here'] });
+    expect(none.text).toContain('a kerf too small, and holes too large');
+  });
+
   test('a finer nozzle is offered where there is one that has a row for the sheet', async () => {
     const slot = plate('M50 50H80V51H50Z');
-    expect((await said('plasma', slot, {}, {}, [fine]))[0].remedies).toEqual(['Use Fine']);
-    expect((await said('plasma', slot, {}, {}, [{ ...fine, presets: [charted] }]))[0].remedies).toEqual([]);
-    expect((await said('plasma', slot, {}, {}, [{ ...fine, presets: [] }]))[0].remedies).toEqual([]);
+    expect((await said('plasma', slot, { nozzles: [fine] }))[0].remedies).toEqual(['Use Fine']);
+    expect((await said('plasma', slot, { nozzles: [{ ...fine, presets: [charted] }] }))[0].remedies).toEqual([]);
+    expect((await said('plasma', slot, { nozzles: [{ ...fine, presets: [] }] }))[0].remedies).toEqual([]);
   });
+});
+
+test('what a pierce takes is planned, each time: its delay, the arc’s, and down to the touch and up again', async () => {
+  const { touch, transfer, limits } = benchOf('plasma') as PlasmaBench;
+  const seconds = async (fields: object, bench: object) => {
+    const { cuts } = await made('plasma', plate(hole(60, 60, 20)), { fields, bench });
+    return 60 * cuts[0].minutes;
+  };
+  const once = await seconds({ pierceDelay: 0.4 }, {});
+  expect((await seconds({ pierceDelay: 1.4 }, {})) - once).toBeCloseTo(2, 6);
+  expect((await seconds({ pierceDelay: 0.4 }, { transfer: transfer + 0.5 })) - once).toBeCloseTo(1, 6);
+  // Down at 1500 mm/min, or half of what the axis can, and up as fast as it can.
+  const more = 60 * (3 / Math.min(1500, limits.speed.z / 2) + 3 / limits.speed.z);
+  const further = { touch: { ...touch, offset: touch.offset + 3 } };
+  expect((await seconds({ pierceDelay: 0.4 }, further)) - once).toBeCloseTo(2 * more, 6);
 });
 
 /** Boxes round what each cut burns, mm, and the power and feed it burns at. */
