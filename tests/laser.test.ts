@@ -288,6 +288,19 @@ describe('pictures', () => {
   });
 });
 
+test('what would burn into what is kept is not made, whatever made it', async () => {
+  // An offset that is a tenth short, as a fault of ours would be.
+  const short = { ...clipper, offset: (...[loops, by, ...more]: Parameters<typeof clipper.offset>) => clipper.offset(loops, 0.9 * by, ...more) }; // prettier-ignore
+  const { job } = made();
+  for (const [kind, fields] of [['laser-cut', { kerf: 0.4 }], ['laser-fill', {}]] as const) {
+    const cut = { ...newCut(job, kind, 'c')!, ...fields };
+    const own = { ...job, bits: [{ ...beam, diameter: 0.4 }] };
+    const art = cutArtwork(shapes(square(10, 10, 40)), clipper);
+    await expect(partsOf(own, cut, art, short)).rejects.toThrow(/would cut 0\.02 mm past the outline/);
+    await expect(partsOf(own, cut, art, clipper)).resolves.toHaveLength(1);
+  }
+}); // prettier-ignore
+
 test('power in the controller’s own number, whatever that is', async () => {
   const lines = async (full: number) => {
     const it = made({ power: 80 }, {}, { full });

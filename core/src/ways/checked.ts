@@ -3,7 +3,6 @@ import { type Profile, radiusAtDepth } from '../tools/turned.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
 import { Sides } from '../geometry/sides.ts';
-import { insideArea } from '../geometry/stretches.ts';
 import type { Track } from '../motion/track.ts';
 
 /** How far past an outline a move may cut by rounding, mm. */
@@ -35,9 +34,10 @@ export function checkClear(tracks: readonly Track[], outline: Loops, inside: boo
     const away = edge.at(x, y);
     if (away < least) throw past(radius - away, x, y);
   };
+  const sides = new Sides(outline);
   let count = 0;
   for (const { xyz } of tracks) {
-    if (insideArea(outline, xyz[0], xyz[1]) !== inside) throw past(radius + edge.at(xyz[0], xyz[1]), xyz[0], xyz[1]);
+    if (sides.inside(xyz[0], xyz[1]) !== inside) throw past(radius + edge.at(xyz[0], xyz[1]), xyz[0], xyz[1]);
     count += xyz.length / 3;
     for (let i = 0; i < xyz.length; i += 3) {
       look(xyz[i], xyz[i + 1]);

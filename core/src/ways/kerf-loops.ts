@@ -1,5 +1,7 @@
 import { type Bounds, boundsOf, contains, type Loops, signedArea } from '../geometry/outline.ts';
 import type { Clipper } from '../geometry/clipper.ts';
+import { flatTrack } from '../motion/track.ts';
+import { checkClear } from './checked.ts';
 
 /** A closed line along whose middle a kerf is cut. */
 export interface KerfLoop {
@@ -30,6 +32,7 @@ export interface KerfSettings {
  * counter-clockwise where the square edge is on the right (common practice), and the other way round where it is not.
  *
  * @param area as `Clipper.union` returns it.
+ * @throws {OwnFault} where a kerf would reach into what is kept.
  * @example a square of 10 mm kept, kerf 2 mm: one clockwise loop 1 mm outside it, scrap outside
  */
 export function kerfLoops(area: Loops, { side, offset, keptOnRight }: KerfSettings, clipper: Clipper): KerfLoop[] {
@@ -49,6 +52,7 @@ export function kerfLoops(area: Loops, { side, offset, keptOnRight }: KerfSettin
       within: -1,
     };
   });
+  if (moved !== area) checkClear(loops.map(({ points }) => flatTrack(points, 0, true)), area, side === 'inside', offset); // prettier-ignore
   const bySize = loops.map((_, k) => k).sort((a, b) => loops[a].area - loops[b].area);
   bySize.forEach((k, i) => {
     const { bounds, points } = loops[k];
