@@ -67,6 +67,9 @@ function burntBy(text: string): {
 /** Places along the outlines that are looked at, mm apart. */
 const EVERY = 0.7;
 
+/** The simulated sheet is as large at most, mm, where drawings are made larger for it. */
+const SEEN_AT = 700;
+
 /**
  * A kerf beside the lines: once, on the side of the scrap, all along wherever it fits; the square edge on the part; pierced in the
  * scrap after the sheet was felt for and the delay waited; inner before outer; no low travel over what was freed.
@@ -141,15 +144,18 @@ export function judgePlasma(text: string, drawn: Drawn, asked: Asked): string[] 
       }
     }
   }
+  // Drawn so large that webs between kerfs are seen on the simulated sheet's grid.
+  const [length, width] = [drawn.width + 40, drawn.height + 40];
+  const scale = Math.max(1, Math.min(10, Math.floor(SEEN_AT / Math.max(length, width))));
   const xyz = Float64Array.from([
-    moves[0].ax,
-    moves[0].ay,
+    scale * moves[0].ax,
+    scale * moves[0].ay,
     moves[0].az,
-    ...moves.flatMap(({ bx, by, bz }) => [bx, by, bz]),
+    ...moves.flatMap(({ bx, by, bz }) => [scale * bx, scale * by, bz]),
   ]);
   const power = Float32Array.from([0, ...moves.map(({ on }) => Number(on))]);
   const path = { xyz, power, feed: new Float64Array(power.length), rapid: new Uint8Array(power.length) };
-  const low = lowOverFreed({ path, radius: kerf / 2 }, { length: drawn.width + 40, width: drawn.height + 40 }, 30);
+  const low = lowOverFreed({ path, radius: (scale * kerf) / 2 }, { length: scale * length, width: scale * width }, 30);
   if (low > 0) found.push(`travels low over a freed piece ${low} times`);
   return [...new Set(found)].slice(0, 4);
 }
