@@ -196,6 +196,9 @@ describe('regions and groups', () => {
     expect(boxGroups([box(0), box(12)])).toEqual([[0], [1]]);
     expect(boxGroups([box(0), box(12)], 2)).toEqual([[0, 1]]);
     expect(boxGroups([])).toEqual([]);
+    const above = (y: number) => ({ minX: 0, minY: y, maxX: 10, maxY: y + 10 });
+    expect([boxGroups([above(0), above(12)], 1.9), boxGroups([above(12), above(0)], 1.9)]).toEqual([[[0], [1]], [[0], [1]]]); // prettier-ignore
+    expect([boxGroups([above(0), above(12)], 2), boxGroups([above(12), above(0)], 2)]).toEqual([[[0, 1]], [[0, 1]]]);
   });
   test('the key of a shape is the same wherever it lies, and another for another shape', () => {
     const shape = [circle(3, 4, 2, 30)];

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import { measurePath } from './path.ts';
 import { planMotion } from './plan.ts';
+import { splitTime } from './split-time.ts';
 import { flatTrack, reverseTrack, type Track } from './track.ts';
 import { pathForTests } from './path-for-tests.ts';
 
@@ -38,4 +39,23 @@ test('a slow move before a fast one on a line is left at its own speed (v²/2a, 
   const speeding = (fast ** 2 - slow ** 2) / (2 * a);
   const second = (fast - slow) / a + fast / a + (100 - speeding - fast ** 2 / (2 * a)) / fast;
   expect(planMotion(path, limits).minutes * 60).toBeCloseTo(first + second, 9);
+});
+
+test('straight down is plunging, down a slope is cutting, whatever is rapid is neither', () => {
+  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
+  const [over, down, slope, along, up] = [
+    [50, 0, 5],
+    [50, 0, -1],
+    [80, 0, -3],
+    [90, 0, -3],
+    [90, 0, 5],
+  ];
+  const path = pathForTests([0, 0, 5, over, down, slope, along, up].flat(), [0, 0, 300, 900, 900, 600]);
+  const plan = planMotion(path, limits);
+  const minutes = (from: number, to: number) => plan.at[to] - plan.at[from];
+  const { cutting, plunging, linking } = splitTime(path, plan);
+  expect(linking).toBeCloseTo(minutes(0, 1), 12);
+  expect(plunging).toBeCloseTo(minutes(1, 2), 12);
+  // Up at a feed is not down.
+  expect(cutting).toBeCloseTo(minutes(2, 5), 12);
 });
