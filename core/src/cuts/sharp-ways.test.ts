@@ -11,6 +11,7 @@ import { profile } from '../ways/profile.ts';
 import { placeTabs } from '../ways/tabs.ts';
 import { nestRings } from '../ways/rings.ts';
 import { vCarve } from './v-carve/v-carve.ts';
+import { rampsBehindTabs } from '../ways/profile-ramps.ts';
 
 const points = ({ xyz }: { xyz: Float64Array }) =>
   Array.from({ length: xyz.length / 3 }, (_, i) => [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]]);
@@ -158,4 +159,28 @@ test('where the first ring is tiny a ramp goes along what follows, no steeper, a
     const deep = way.slice(down).map(([x, y]) => `${x.toFixed(6)} ${y.toFixed(6)}`);
     for (const [x, y] of points(track)) expect(deep).toContain(`${x.toFixed(6)} ${y.toFixed(6)}`);
   }
+}); // prettier-ignore
+
+test('behind a tab a turn begins at what the pass before left there, or at the tab where that is lower, and comes back to it', () => {
+  // 3 mm over a floor of 8 up to x = 10, and on at the floor.
+  const way = [0, 0, -3, 10, 0, -3, 10, 0, -8, 40, 0, -8];
+  const slope = 0.1;
+  for (const [above, begins] of [[-5, -5], [-1, -3]]) {
+    const out = rampsBehindTabs(way, above, slope, 0.6);
+    const points = Array.from({ length: out.length / 3 }, (_, n) => out.slice(3 * n, 3 * n + 3));
+    expect(points.slice(0, 3)).toEqual([[0, 0, -3], [10, 0, -3], [10, 0, begins]]);
+    expect(points.slice(-3)).toEqual([[10, 0, -8], [10, 0, -8], [40, 0, -8]]);
+    for (let n = 3; n < points.length; n++) {
+      const [[ax, , az], [bx, , bz]] = [points[n - 1], points[n]];
+      expect(az - bz).toBeLessThanOrEqual(Math.abs(bx - ax) * Math.tan(slope) + 1e-9);
+      expect(bx).toBeGreaterThanOrEqual(10);
+    }
+    // As long as the slope needs, and no longer.
+    const gone = points.slice(2, -1).reduce((sum, [x], n, all) => sum + (n ? Math.abs(x - all[n - 1][0]) : 0), 0);
+    expect(gone).toBeCloseTo((begins + 8) / Math.tan(slope), 6);
+  }
+  // Where the turn ends it has been cut already: what is left is too short to go there and back along.
+  const end = [0, 0, -3, 10, 0, -3, 10, 0, -8, 10.5, 0, -8];
+  expect(rampsBehindTabs(end, -5, slope, 0.6)).toEqual(end);
+  expect(rampsBehindTabs(end, -5, slope, 0.5).length).toBeGreaterThan(end.length);
 }); // prettier-ignore
