@@ -108,3 +108,14 @@ describe('where a cut-out starts', () => {
     }
   });
 });
+
+test('no way in or out goes over a tab of the part beside it', () => {
+  // Parts 14 mm apart: a bit of 6 mm goes 8 mm from the other's way, and comes in 4 mm from beside its own.
+  const parts = [Float64Array.of(0, 0, 40, 0, 40, 40, 0, 40), Float64Array.of(54, 0, 94, 0, 94, 40, 54, 40)];
+  const made = (y: number) =>
+    profile(parts, { ...settings, lead: { kind: 'arc', length: 4 }, start: [{ x: 51, y: 20 }, { x: -3, y: 20 }], tabs: { ...settings.tabs, at: [{ x: 43, y }] } }, clipper); // prettier-ignore
+  expect(made(20)).toMatchObject({ noLead: 1, tabs: [{ y: expect.closeTo(20, 6) }] });
+  expect(made(24).noLead).toBe(1);
+  // The tab and the bit beside its end: 3 mm of it, 4 mm of the way in, and 6 mm between.
+  expect(made(34)).toMatchObject({ noLead: 0, tabs: [{ y: expect.closeTo(34, 6) }] });
+});

@@ -16,13 +16,16 @@ export interface Lead {
   out: [number, number][];
 }
 
-/** A way in and out on the side of the scrap, or nothing where there is no room for it. */
+/**
+ * A way in and out on the side of the scrap, or nothing where there is no room for it.
+ * @param guard where bits go, and whether a bit at a place takes from a tab.
+ */
 export function leadOf(
   measured: ArcLength,
   start: number,
   { lead, diameter, side }: LeadSettings,
   partOnLeft: boolean,
-  guard: { edge: Clearance; loops: Loops; sign: number },
+  guard: { edge: Clearance; loops: Loops; sign: number; takes: (x: number, y: number) => boolean },
 ): Lead | undefined {
   if (!lead || lead.kind === 'none' || !(lead.length > 0) || side === 'on') return undefined;
   const { x, y, dx, dy } = measured.pointAt(start);
@@ -47,6 +50,7 @@ export function leadOf(
   );
   const free = (lead.kind === 'line' ? between : [...way.in, ...way.out]).every(([px, py]) => {
     const inside = insideArea(guard.loops, px, py);
+    if (guard.takes(px, py)) return false;
     return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
   });
   return free && diameter > 0 ? way : undefined;

@@ -17,6 +17,7 @@ import { type Lead, leadOf } from './profile-lead.ts';
 import { rampBefore, rampIn, rampsBehindTabs } from './profile-ramps.ts';
 import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
 import { turnOf } from './profile-turn.ts';
+import { StandingTabs } from './standing-tabs.ts';
 import { TabRoom } from './tab-room.ts';
 import { placeTabs, type Tab, tabAt } from './tabs.ts';
 import { ON_ROUND } from './tight-places.ts';
@@ -95,7 +96,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   const starts: ProfileCut['starts'] = [];
   const corners = sharpCorners(area, side);
   let noLead = 0;
-  const guard = { edge: Clearance.ofLoops(loops), loops, sign };
+  const edge = Clearance.ofLoops(loops);
   const through = depth > thickness - tabs.height && skin === 0;
   const width = tabs.length + diameter;
   const ceiling = -(thickness - tabs.height);
@@ -111,17 +112,22 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   };
   const walls = innerFirst(loops).map((raw) => ({ raw, ...turned(raw) }));
   const room = new TabRoom(through ? walls.map(({ measured }) => measured) : [], diameter / 2);
-  const todo = walls.flatMap(({ raw, measured, partOnLeft }, k): Round[] => {
+  const tabsOf = walls.map(({ measured }, k): Tab[] => {
+    if (!through) return [];
     const { loop } = measured;
-    const loopTabs = !through
-      ? []
-      : tabs.at?.length
-        ? tabs.at
-            .filter((p) => distanceTo(loop, p) < diameter)
-            .map((p) => tabAt(loop, measured.nearest(p.x, p.y), width))
-        : tabs.count > 0
-          ? placeTabs(loop, tabs.count, width, (tab) => room.stands(k, tab))
-          : [];
+    if (tabs.at?.length)
+      return tabs.at
+        .filter((p) => distanceTo(loop, p) < diameter)
+        .map((p) => tabAt(loop, measured.nearest(p.x, p.y), width));
+    return tabs.count > 0 ? placeTabs(loop, tabs.count, width, (tab) => room.stands(k, tab)) : [];
+  });
+  const standing = new StandingTabs(
+    walls.map(({ measured }, k) => ({ measured, tabs: tabsOf[k] })),
+    diameter / 2,
+  );
+  const todo = walls.flatMap(({ raw, measured, partOnLeft }, k): Round[] => {
+    const loopTabs = tabsOf[k];
+    const guard = { edge, loops, sign, takes: (px: number, py: number) => standing.takes(k, px, py) };
     placed.push(...loopTabs);
     const start = startOf(measured, loopTabs, settings, corners);
     const { x, y } = measured.pointAt(start);
