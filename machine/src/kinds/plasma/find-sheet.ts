@@ -12,6 +12,8 @@ export type PlasmaWire = Wire<PlasmaState>;
 /** Furthest down that the sheet is looked for where nobody knows its height, mm; first quickly, then slowly, mm/min. */
 const SEARCH = 100;
 const FEELS = { quick: 1000, slow: 200 };
+/** So much of the way down is left at its end, mm: controllers refuse what would reach further. */
+const SPARE = 1;
 /** How high over the sheet the torch is left, mm. */
 const CLEAR = 15;
 
@@ -23,11 +25,13 @@ export async function feelSheet(
   { state, facts, telling }: AtBench<PlasmaState>,
   signal: AbortSignal,
 ): Promise<void> {
-  const { touch } = plasmaFacts(facts);
+  const { touch, travel } = plasmaFacts(facts);
+  const { machine } = await wire.fresh(signal);
+  const down = Math.max(SPARE, Math.min(SEARCH, travel.z + machine.z - SPARE));
   state.zero = { ...state.zero, z: undefined };
   await wire.run(signal, MILLIMETRES, 'G92.1', 'G91');
   telling.probing(true);
-  await wire.probeMove(`G38.2 Z${word(-SEARCH)} F${FEELS.quick}`, signal);
+  await wire.probeMove(`G38.2 Z${word(-down)} F${FEELS.quick}`, signal);
   await wire.run(signal, 'G0 Z3');
   const felt = await wire.probeMove(`G38.2 Z-6 F${FEELS.slow}`, signal);
   await wire.run(signal, `G0 Z${word(CLEAR)}`, 'G90');
