@@ -1,4 +1,5 @@
 import type { MachineState } from '../link/machine-state.ts';
+import type { BenchFacts } from '../runner/bench-facts.ts';
 import type { Coordinates, Wire } from '../link/wire.ts';
 
 /** Every mode that the lines here count on, stated anew. */
@@ -32,6 +33,20 @@ export async function setOffset<S extends MachineState>(
     .filter((axis) => offset[axis] !== undefined)
     .map((axis) => axis.toUpperCase() + word(offset[axis]!));
   await wire.run(signal, MILLIMETRES, `G10 L2 P1 ${words.join(' ')}`);
+}
+
+/** So much of an axis is left at its lower end, mm: a second, slow touch goes past the first by less than that. */
+const SPARE = 4;
+
+/** How far down may be felt for something from where the tool is: no further than the axis goes, mm. */
+export async function wayDown<S extends MachineState>(
+  wire: Wire<S>,
+  { travel }: Pick<BenchFacts, 'travel'>,
+  most: number,
+  signal: AbortSignal,
+): Promise<number> {
+  const { machine } = await wire.fresh(signal);
+  return Math.max(1, Math.min(most, travel.z + machine.z - SPARE));
 }
 
 /** Goes to zero: up, across, down to a height over it. */

@@ -1,4 +1,5 @@
 import { afterEach, expect, test } from 'vitest';
+import { DOME } from '../kinds/router/stand-in/made-as.ts';
 import { demoJob, TestBench } from './test-bench.ts';
 
 let bench: TestBench;
@@ -41,4 +42,18 @@ test('a bit that is measured after a change is the one that zero goes by', async
   await bench.idle();
   expect(bench.state.zero!.z!.void).toBeUndefined();
   expect(bench.state.zero!.z!.bit.id).toBe('e6');
+});
+
+test('felt for is no further down than the axis goes: the setter, and the plate from low down', async () => {
+  const { job } = await demoJob('comet-marker', (changed) => {
+    changed.bench.travel.z = 115;
+  });
+  bench = new TestBench({ as: { ...DOME, travel: { ...DOME.travel, z: 115 } } });
+  await bench.prepare(job, 'e6');
+  await bench.tell({ command: 'measure' });
+  await bench.idle();
+  expect(bench.state.problem).toBeUndefined();
+  await bench.overPlate('spoilboard');
+  await bench.zero(job, 'spoilboard');
+  expect([bench.state.bench, bench.state.zero!.z!.method]).toEqual(['ready', 'spoilboard']);
 });

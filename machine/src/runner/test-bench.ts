@@ -8,6 +8,7 @@ import { clipperFromDisk, resourcesFromDisk } from '../core-from-disk.ts';
 import { routerBench } from '../kinds/router/bench-kind.ts';
 import { routerState } from '../kinds/router/messages.ts';
 import type { Hand } from '../kinds/router/stand-in/hands.ts';
+import type { MadeAs } from '../kinds/router/stand-in/made-as.ts';
 import { StandInRouter } from '../kinds/router/stand-in/router.ts';
 import { BenchForTests } from './bench-for-tests.ts';
 import type { ProgramOrder } from './commands.ts';
@@ -18,8 +19,8 @@ export { KeptPrograms, OPERATOR } from './kept-programs-for-tests.ts';
 
 /** A runner and a simulated router. */
 export class TestBench extends BenchForTests<Hand, StandInRouter> {
-  constructor({ seed = 7, rate = 5 }: { seed?: number; rate?: number } = {}) {
-    super((tell) => new StandInRouter(tell, seed), StandInRouter.HELLO, rate);
+  constructor({ seed = 7, rate = 5, as }: { seed?: number; rate?: number; as?: MadeAs } = {}) {
+    super((tell) => new StandInRouter(tell, seed, as), StandInRouter.HELLO, rate);
   }
 
   get router() {

@@ -2,7 +2,7 @@ import type { Wire } from '../../link/wire.ts';
 import type { From } from '../../runner/commands.ts';
 import { type Basis, riseOf } from '../../runner/zero.ts';
 import type { AtBench } from '../driver.ts';
-import { MILLIMETRES, setOffset, word } from '../usual-moves.ts';
+import { MILLIMETRES, setOffset, wayDown, word } from '../usual-moves.ts';
 import { shapeOf } from '../pointing/point.ts';
 import { plasmaFacts } from './facts.ts';
 import type { PlasmaState } from './messages.ts';
@@ -12,8 +12,6 @@ export type PlasmaWire = Wire<PlasmaState>;
 /** Furthest down that the sheet is looked for where nobody knows its height, mm; first quickly, then slowly, mm/min. */
 const SEARCH = 100;
 const FEELS = { quick: 1000, slow: 200 };
-/** So much of the way down is left at its end, mm: controllers refuse what would reach further. */
-const SPARE = 1;
 /** How high over the sheet the torch is left, mm. */
 const CLEAR = 15;
 
@@ -25,9 +23,8 @@ export async function feelSheet(
   { state, facts, telling }: AtBench<PlasmaState>,
   signal: AbortSignal,
 ): Promise<void> {
-  const { touch, travel } = plasmaFacts(facts);
-  const { machine } = await wire.fresh(signal);
-  const down = Math.max(SPARE, Math.min(SEARCH, travel.z + machine.z - SPARE));
+  const { touch } = plasmaFacts(facts);
+  const down = await wayDown(wire, facts, SEARCH, signal);
   state.zero = { ...state.zero, z: undefined };
   await wire.run(signal, MILLIMETRES, 'G92.1', 'G91');
   telling.probing(true);

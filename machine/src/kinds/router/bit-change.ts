@@ -18,7 +18,7 @@ export async function changeBit(
   const old = state.bit!;
   run.bit = wanted;
   telling.say('Measuring the bit that comes out');
-  const before = await measureBit(wire, setter, telling, signal);
+  const before = await measureBit(wire, setter, facts, telling, signal);
   lengths.add(old, before);
   state.zero = { ...state.zero, z: { ...state.zero!.z!, reading: before } };
   await toChangePlace(wire, facts, signal);
@@ -30,7 +30,7 @@ export async function changeBit(
     telling.say('Measuring the new bit');
     await wire.fresh(signal);
     await wire.until(() => wire.state!.word === 'idle', signal);
-    const reading = await measureBit(wire, setter, telling, signal);
+    const reading = await measureBit(wire, setter, facts, telling, signal);
     const far = farFromOwn(reading, lengths.of(wanted));
     const same = Math.abs(reading - before) < SAME_LENGTH;
     if (same || far !== undefined) {

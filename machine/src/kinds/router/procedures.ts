@@ -2,7 +2,7 @@ import type { BenchFacts } from '../../runner/bench-facts.ts';
 import { acrossFrom, type Basis, type BitShape, type Corner, type Method, riseOf } from '../../runner/zero.ts';
 import type { Coordinates, Wire } from '../../link/wire.ts';
 import type { Telling } from '../driver.ts';
-import { MILLIMETRES, word, type WorkOffset } from '../usual-moves.ts';
+import { MILLIMETRES, wayDown, word, type WorkOffset } from '../usual-moves.ts';
 import type { RouterState } from './messages.ts';
 
 export type RouterWire = Wire<RouterState>;
@@ -32,13 +32,15 @@ export function touchRadius(
 export async function touchOff(
   wire: RouterWire,
   { method, corner, basis, bit }: { method: Method; corner: Corner; basis: Basis; bit: BitShape },
+  facts: BenchFacts,
   telling: Telling,
   signal: AbortSignal,
 ): Promise<WorkOffset> {
   const plate = basis.plate!;
   telling.say('Feeling for the top of the plate');
   await wire.run(signal, MILLIMETRES);
-  const top = await twice(wire, 'Z', -1, SEARCH.plate, telling, signal, OVER_PLATE);
+  const down = await wayDown(wire, facts, SEARCH.plate, signal);
+  const top = await twice(wire, 'Z', -1, down, telling, signal, OVER_PLATE);
   const offset: WorkOffset = { z: top.z - plate.thickness + riseOf(basis, method, corner) };
   if (method !== 'corner') return offset;
   const { machine: start } = await wire.fresh(signal);
@@ -71,12 +73,14 @@ export async function touchOff(
 export async function measureBit(
   wire: RouterWire,
   setter: { x: number; y: number },
+  facts: BenchFacts,
   telling: Telling,
   signal: AbortSignal,
 ): Promise<number> {
   await wire.run(signal, 'M5', MILLIMETRES, 'G53 G0 Z0', `G53 G0 X${word(setter.x)} Y${word(setter.y)}`);
   await standing(wire, signal);
-  const { z } = await twice(wire, 'Z', -1, SEARCH.setter, telling, signal, 2);
+  const down = await wayDown(wire, facts, SEARCH.setter, signal);
+  const { z } = await twice(wire, 'Z', -1, down, telling, signal, 2);
   await wire.run(signal, 'G53 G0 Z0');
   return z;
 }

@@ -22,14 +22,14 @@ export async function findZero(
   wire: RouterWire,
   { method, corner, basis }: { method: Method; corner: Corner; basis: Basis },
   from: From,
-  { state, telling }: AtBench<RouterState>,
+  { state, facts, telling }: AtBench<RouterState>,
   signal: AbortSignal,
 ): Promise<void> {
   const bit = shapeOf(state.bit!);
   const xy = method === 'corner' ? undefined : state.zero?.xy;
   state.zero = { xy };
   clearTicks(state, 'zero');
-  const found = await touchOff(wire, { method, corner, basis, bit }, telling, signal);
+  const found = await touchOff(wire, { method, corner, basis, bit }, facts, telling, signal);
   await setOffset(wire, found, signal);
   const part = { at: now(), by: from.name, method, corner, bit, basis };
   state.origin = { x: 0, y: 0, z: 0, ...state.origin, ...found } as Coordinates;
@@ -89,7 +89,7 @@ export function bitIn(bit: BitShape, from: From, { state, happened, changed }: A
 export async function measureIt(wire: RouterWire, at: AtBench<RouterState>, signal: AbortSignal): Promise<void> {
   const { state, lengths } = at;
   const bit = shapeOf(state.bit!);
-  const reading = await measureBit(wire, routerFacts(at.facts).setter!, at.telling, signal);
+  const reading = await measureBit(wire, routerFacts(at.facts).setter!, at.facts, at.telling, signal);
   const z = state.zero?.z;
   const own = lengths.of(bit);
   lengths.add(bit, reading);
