@@ -162,6 +162,16 @@ test('what a pierce takes is planned, each time: its delay, the arc’s, and dow
   expect((await seconds({ pierceDelay: 0.4 }, further)) - once).toBeCloseTo(2 * more, 6);
 });
 
+test('where a kerf is wider than all, a finer nozzle is offered with what its chart says, and the finest first', async () => {
+  const finest: Nozzle = { ...nozzle, id: 'finest', name: 'Finest', presets: [{ ...charted, kerf: 0.5, feed: 1800 }] };
+  const given = { fields: { side: 'inside' }, nozzles: [fine, finest] };
+  const { remarks } = await made('plasma', '<rect x="20" y="20" width="1.2" height="60"/>', given);
+  const [{ label, patch }] = remarks.find(({ id }) => id === 'problem-c')!.remedies;
+  expect(label).toBe('Use Finest');
+  expect(patch).toContainEqual({ op: 'replace', path: '/cuts/0/kerf', value: 0.5 });
+  expect(patch).toContainEqual({ op: 'replace', path: '/cuts/0/feed', value: 1800 });
+});
+
 /** Boxes round what each cut burns, mm, and the power and feed it burns at. */
 async function burnt({ job, svg }: TestSquares) {
   const { cuts } = await computed(job(ASSET) as CutJob, svg);

@@ -25,13 +25,8 @@ export function judgeLaserFill(moves: readonly Burn[], drawn: Drawn, asked: Aske
   /** Rows by their number: where they are burnt, along the angle. */
   const rows = new Map<number, [number, number][]>();
   let first: number | undefined;
-  const steady = (m: Burn | undefined, line: number, what: string) => {
-    const length = m ? Math.hypot(m.bx - m.ax, m.by - m.ay) : 0;
-    if (!m || m.power > 0 || m.feed !== asked.feed || length < room - 0.003)
-      found.push(`line ${line} ${what} over ${length.toFixed(3)} mm, and ${room.toFixed(3)} are needed`);
-  };
   const way = (m: Burn) => (m.bx - m.ax) * c + (m.by - m.ay) * s;
-  for (const [k, m] of moves.entries()) {
+  for (const m of moves) {
     if (m.power === 0) continue;
     const along = way(m);
     const across = Math.abs((m.by - m.ay) * c - (m.bx - m.ax) * s);
@@ -49,18 +44,13 @@ export function judgeLaserFill(moves: readonly Burn[], drawn: Drawn, asked: Aske
     if (Math.abs(v - first - row * step) > ROUNDED) found.push(`line ${m.line} lies ${(v - first).toFixed(4)} mm from another, no whole number of steps`); // prettier-ignore
     const ends: [number, number] = [ax * c + ay * s, bx * c + by * s];
     rows.set(row, [...(rows.get(row) ?? []), [Math.min(...ends), Math.max(...ends)]]);
-    if (!goesOn(moves[k - 1], m)) steady(moves[k - 1], m.line, 'is run up to');
-    else if (moves[k - 1].feed === 0) steady(undefined, m.line, 'is run up to');
-    if (moves[k + 1]?.feed === 0 || !moves[k + 1]) steady(undefined, m.line, 'is run out of');
   }
-  found.push(...runs(moves, room, way));
+  found.push(...runs(moves, asked.feed, room, way));
   return [...found, ...leftOut(rows, first ?? 0, drawn, asked, edges, [c, s])];
 }
 
-const goesOn = (a: Burn | undefined, b: Burn) => a?.bx === b.ax && a.by === b.ay;
-
-/** Between a rapid and the first or last burnt move of a line there is room to come to its feed. */
-function runs(moves: readonly Burn[], room: number, way: (m: Burn) => number): string[] {
+/** Between a rapid and the first or last burnt move of a line there is room to come to its feed, which it keeps. */
+function runs(moves: readonly Burn[], feed: number, room: number, way: (m: Burn) => number): string[] {
   for (let k = 0; k < moves.length;) {
     if (moves[k].feed === 0) {
       k++;
@@ -75,6 +65,8 @@ function runs(moves: readonly Burn[], room: number, way: (m: Burn) => number): s
       const after = run.slice(burnt.at(-1)! + 1).reduce((sum, m) => sum + Math.abs(way(m)), 0);
       const least = Math.min(before, after);
       if (least < room - 0.003) return [`line ${run[0].line} has ${least.toFixed(3)} mm beside it, and ${room.toFixed(3)} are needed`]; // prettier-ignore
+      const uneven = run.find((m) => Math.abs(m.feed - feed) > 0.26);
+      if (uneven) return [`line ${uneven.line} feeds ${uneven.feed} mm/min in a line that is burnt at ${feed}`];
       const turned = run.some((m) => way(m) * way(run[0]) < 0);
       if (turned) return [`line ${run[0].line} turns back with no rapid between`];
     }

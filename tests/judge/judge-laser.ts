@@ -31,7 +31,7 @@ export function judgeLaser(text: string, drawn: Drawn, asked: Asked): string[] {
   return [...new Set(found)].slice(0, 4);
 }
 
-/** How many moves come within 10 µm of a place, and a little behind one as it starts or ends there. */
+/** Burnt moves, found by place. */
 class Followed {
   private readonly cells = new Map<string, Burn[]>();
 

@@ -121,4 +121,49 @@ describe.skipIf(ONE)('the judge sees what is wrong', () => {
       finding,
     );
   });
+
+  /** A square burnt a kerf of 0.4 outside its line, twice. */
+  const ROUND = ['G1 X18.2 F600 S500', 'Y18.2', 'X1.8', 'Y1.8'];
+  const KERF = ['G0 X1.8 Y1.8', ...ROUND, ...ROUND, 'S0'];
+  const SCORE = ['G0 X2 Y2', 'G1 X18 F600 S500', 'Y18', 'X2', 'Y2', 'S0'];
+  const row = (y: number) => [`G0 X1 Y${y}`, 'G1 X2.2 F600', 'X17.8 S500', 'X19 S0'];
+  const FILL = Array.from({ length: 16 }, (_, k) => row(2.5 + k)).flat();
+  const without = (lines: string[], at: number, ...instead: string[]) => lines.toSpliced(at, 1, ...instead);
+  const cut = '--beam 0.4 --power 50% --feed 600 --passes 2';
+  const score = '--beam 0.4 --power 50% --feed 600';
+  const fill = '--beam 0.4 --power 50% --feed 600 --lines 1 --angle 0deg --ways one';
+  test.each([
+    ['a kerf as it should be', 'laser-cut', cut, KERF, /^$/],
+    ['a score as it should be', 'laser-score', score, SCORE, /^$/],
+    ['lines as they should be', 'laser-fill', fill, FILL, /^$/],
+    ['a pass too few', 'laser-cut', cut, KERF.toSpliced(5, 4), /cut 1 times at .*, 2 were asked for/],
+    ['a corner cut off', 'laser-cut', cut, without(KERF, 2, 'X17.5 Y18.2'), /beyond the outline/],
+    ['the beam on in a rapid move', 'laser-score', score, ['S500', ...SCORE], /rapid move with the beam on/],
+    ['another power', 'laser-score', score, without(SCORE, 1, 'G1 X18 F600 S400'), /burns at 40 %/],
+    ['another feed', 'laser-score', score, without(SCORE, 1, 'G1 X18 F700 S500'), /feeds 700 mm\/min/],
+    ['no air', 'laser-score', score, ['M9', ...SCORE], /with the air off/],
+    ['a line not followed', 'laser-score', score, without(SCORE, 3, 'X2 S0'), /burnt 0 times/],
+    ['burnt beside the lines', 'laser-score', score, without(SCORE, 3, 'X2', 'X5 Y5', 'X2 Y18'), /beside the lines/],
+    ['a line left out', 'laser-fill', fill, FILL.toSpliced(8, 4), /leaves .* unburnt/],
+    ['a line that ends early', 'laser-fill', fill, without(FILL, 6, 'X17 S500'), /leaves .* unburnt/],
+    ['lines that are not apart evenly', 'laser-fill', fill, without(FILL, 4, 'G0 X1 Y3.4'), /no whole number of steps/],
+    [
+      'no room to come to its feed',
+      'laser-fill',
+      fill,
+      without(FILL, 4, 'G0 X2.19 Y3.5'),
+      /mm beside it, and 0.020 are needed/,
+    ],
+    ['burnt past the edge', 'laser-fill', fill, without(FILL, 6, 'X17.9 S500'), /beyond the outline/],
+    [
+      'gone back along',
+      'laser-fill',
+      fill,
+      FILL.toSpliced(4, 4, 'G0 X19 Y3.5', 'G1 X17.8 F600', 'X2.2 S500', 'X1 S0'),
+      /gone back along/,
+    ],
+  ] as const)('of a beam: %s', (_, kind, options, lines, finding) => {
+    const text = ['G17 G21 G90 G94 G54', '(c: beam:0.4, 50 % power, )', 'M8', 'M4 S0', ...lines, 'M5', 'M9', 'M30'].join('\n'); // prettier-ignore
+    expect(judge(text, square, askedFor(kind, options)).join('\n')).toMatch(finding);
+  });
 });

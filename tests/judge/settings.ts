@@ -177,7 +177,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
 export function askedFor(kind: Cut['kind'], options: string): Asked {
   const word = (name: string, fallback = '') => new RegExp(`--${name}[ =](\\S+)`).exec(options)?.[1] ?? fallback;
   const number = (name: string, fallback = 0) => parseFloat(word(name, String(fallback)));
-  const [shape, width, tip = '0'] = word('bit', `kerf:${word('kerf')}`).split(':');
+  const [shape, width, tip = '0'] = word('bit', word('beam') ? `beam:${word('beam')}` : `kerf:${word('kerf')}`).split(':'); // prettier-ignore
   const diameter = parseFloat(width);
   const angle = shape.startsWith('v') ? parseFloat(shape.slice(1)) : 0;
   const depth = number('depth', number('pressed', number('max-depth', 200)));
@@ -193,7 +193,7 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     startDepth: number('start-depth'),
     perPass: number('depth-per-pass', Math.min(depth, diameter)),
     lastPass: number('last-pass'),
-    step: number('step', kind === 'v-carve' ? 0.5 : 0.4 * diameter),
+    step: word('lines') ? 1 / number('lines') : number('step', kind === 'v-carve' ? 0.5 : 0.4 * diameter),
     finish: number('finish'),
     ramp: number('ramp', kind === 'profile' ? 0 : 5),
     climb: !options.includes('--conventional'),
@@ -210,6 +210,12 @@ export function askedFor(kind: Cut['kind'], options: string): Asked {
     solid: word('fill') === 'solid',
     delay: number('pierce-delay'),
     cutHeight: number('cut-height'),
-    ...BEAM,
+    power: number('power'),
+    feed: number('feed'),
+    passes: number('passes', BEAM.passes),
+    kerf: number('kerf', diameter),
+    overburn: number('overburn', BEAM.overburn),
+    oneWay: word('ways') === 'one',
+    earlier: number('earlier'),
   };
 }

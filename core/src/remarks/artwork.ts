@@ -5,6 +5,7 @@ import { chooseShapes, chosenOf } from '../document/targets.ts';
 import { ofKinds } from '../tools/kinds.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { type Remark, type Remedy, setCut } from '../cuts/remark.ts';
+import { suitToBit } from '../cuts/suit.ts';
 import { cutsOf, type Judged } from './judged.ts';
 
 /** Rules about artwork: items that cannot be used, open outlines, outlines off the stock, cuts without outlines. */
@@ -185,7 +186,12 @@ async function remediesThatWork({ job, tryCut }: Judged, cut: BaseCut, index: nu
   const fitting = ofKinds(job.bits, kind.bits)
     .filter((bit) => bit.id !== cut.bit)
     .sort((a, b) => kind.finest?.(a, b) ?? a.diameter - b.diameter);
-  for (const bit of fitting) tries.push({ label: `Use ${bit.name}`, fields: { bit: bit.id, ...kind.fromBit?.(bit) } });
+  for (const bit of fitting) {
+    const suited = { ...cut };
+    suitToBit(suited, bit, job.stock);
+    const fields = Object.fromEntries(Object.entries(suited).filter(([name, value]) => value !== cut[name as keyof BaseCut])); // prettier-ignore
+    tries.push({ label: `Use ${bit.name}`, fields });
+  }
   for (const { label, fields } of tries) {
     const made = await tryCut({ ...cut, ...fields });
     if (made.every((part) => !part.problem)) return [{ label, patch: setCut(index, fields) }];
