@@ -142,6 +142,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   'laser-fill/late-strip': ['machine/src/runner/laser-strip.test.ts', 'its best square becomes what the bench says'],
   'laser-fill/test-grid': ['tests/laser.test.ts', 'a test grid lies about what the beam is set to'],
   'sequence/framing-cut': ['tests/laser.test.ts', 'framed by its box and by its hull'],
+  'ways/scrap-between': ['tests/plasma.test.ts', 'scrap between parts whose kerfs run together'],
   'laser-cut/near-edges': ['tests/laser.test.ts', 'a hole nearer to an edge than it is wide is found'],
   'ways/scan-rows': ['tests/laser.test.ts', 'run-out is v²/2a, along an axis and aslant'],
   'program/kerf-taken': ['core/src/program/kerf-taken.test.ts', 'beside the lines, for a kerf of 1.5 mm'],

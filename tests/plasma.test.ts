@@ -2,7 +2,9 @@ import { describe, expect, test } from 'vitest';
 import { linksAcross, lowOverFreed } from '../command/src/freed-travel.ts';
 import { searchLinks } from '../command/src/long-search.ts';
 import { SHEET, torchJob } from '../command/src/torch-jobs.ts';
+import { contains } from '../core/src/geometry/outline.ts';
 import { kerfLoops } from '../core/src/ways/kerf-loops.ts';
+import { scrapBetween } from '../core/src/ways/scrap-between.ts';
 import { PathBuilder } from '../core/src/motion/path.ts';
 import { fromChart } from '../core/src/tools/nozzle/chart.ts';
 import { readChart } from '../core/src/tools/nozzle/chart-csv.ts';
@@ -47,6 +49,24 @@ describe('over freed pieces', () => {
       best += searchLinks(made.path, false, 100_000).best;
     }
     expect(ours).toBeLessThan(1.2 * best);
+  });
+
+  test('scrap between parts whose kerfs run together comes free with the last of them, and is kept off', () => {
+    const disc = (x: number, y: number) => Float64Array.from({ length: 120 }, (_, k) => (k % 2 ? y + 10 * Math.sin((Math.PI * (k - 1)) / 60) : x + 10 * Math.cos((Math.PI * k) / 60))); // prettier-ignore
+    const between = (apart: number, ...ways: number[][]) => {
+      const discs = [disc(0, 0), disc(apart, 0), disc(apart, apart), disc(0, apart)];
+      const loops = kerfLoops(discs, { side: 'outside', offset: 1, keptOnRight: true }, clipper);
+      return scrapBetween(loops.map((loop, k) => ({ loop, ways: k === 0 ? ways : [] })), 1, clipper); // prettier-ignore
+    };
+    const [scrap, ...more] = between(23);
+    expect([more.length, scrap.by.length]).toEqual([0, 4]);
+    expect(contains(scrap.points, 11.5, 11.5)).toBe(true);
+    // 12 mm from the middle of a disc its kerf ends.
+    const from = (far: number) => far / Math.SQRT2;
+    expect([contains(scrap.points, from(12), from(12)), contains(scrap.points, from(12.2), from(12.2))]).toEqual([false, true]); // prettier-ignore
+    // Webs of 0.3 mm hold it, or a way in that goes through them.
+    expect(between(24.3)).toEqual([]);
+    expect(between(24.3, [12.15, -8, 12.15, 4], [-8, 12.15, 4, 12.15], [12.15, 20, 12.15, 32], [20, 12.15, 32, 12.15])).toHaveLength(1); // prettier-ignore
   });
 
   test('the look sees a way over one', () => {

@@ -10,6 +10,7 @@ import { CutProblem } from '../../ways/cut-problem.ts';
 import { Freed } from '../../ways/freed.ts';
 import { innerFirst, type Nested } from '../../ways/inner-first.ts';
 import { type KerfLoop, kerfLoops } from '../../ways/kerf-loops.ts';
+import { type CutRound, type ScrapBetween, scrapBetween } from '../../ways/scrap-between.ts';
 import { type ScrapLead, scrapLeads } from '../../ways/scrap-leads.ts';
 import { tightArcs } from '../../ways/tight-arcs.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
@@ -105,9 +106,15 @@ export function burnt(
   );
   const strokes: Stroke[] = [];
   const starts: { x: number; y: number }[] = [];
+  const rounds: CutRound[] = [];
   kept.forEach((loop, k) => {
     const slow = loop.scrapInside && across(loop) <= cut.small;
     const along = new ArcLength(loop.points);
+    const ways = leads[k].flatMap((lead) => {
+      const { x, y } = along.pointAt(lead.start);
+      return [[...lead.in, x, y], [x, y, ...lead.out]];
+    }); // prettier-ignore
+    rounds.push({ loop, ways: ways.filter(({ length }) => length > 2) });
     leads[k].forEach((lead, piece) => {
       const { x, y } = along.pointAt(lead.start);
       starts.push({ x, y });
@@ -146,7 +153,12 @@ export function burnt(
     strokes.push({ from, to, within: nest(from.x, from.y), turnable: true, points: [...points], slow: false, tight: tightArcs(points, cut.small / 2, 0) }); // prettier-ignore
   }
 
-  const { path, touches, level, beside, pierces, lifted } = laid(strokes, cut, job);
+  const { path, touches, level, beside, pierces, lifted } = laid(
+    strokes,
+    scrapBetween(rounds, beyondOf(cut), clipper),
+    cut,
+    job,
+  );
   const facts: PlasmaFacts = {
     pierces,
     starts,
@@ -233,11 +245,15 @@ function loopStroke(
   };
 }
 
-/** The path of all strokes, in their order. */
-function laid(strokes: readonly Stroke[], cut: PlasmaCut, job: Job) {
+/** How far outside the lines that are gone along a kerf reaches, mm. */
+const beyondOf = ({ by, side, kerf }: PlasmaCut): number => (by === 'controller' && side !== 'on' ? kerf : kerf / 2);
+
+/** The path of all strokes, in their order. @param between scrap that comes free between them. */
+function laid(strokes: readonly Stroke[], between: readonly ScrapBetween[], cut: PlasmaCut, job: Job) {
   const { bench } = job;
   const builder = new PathBuilder();
   const freed = new Freed({ low: cut.rise, high: overFreed(cut), room: ROOM, limits: bench.limits });
+  const done = new Set<KerfLoop>();
   const touches: number[] = [];
   const level: number[] = [];
   const ends: number[] = [];
@@ -268,7 +284,11 @@ function laid(strokes: readonly Stroke[], cut: PlasmaCut, job: Job) {
     }
     if (slow) level.push(builder.length - 1);
     if (beside) ends.push(builder.length - 1);
-    if (frees) freed.add(frees.points, frees.bounds);
+    if (!frees) continue;
+    freed.add(frees.points, frees.bounds);
+    done.add(frees);
+    for (const { points: scrap, bounds, by } of between)
+      if (by.includes(frees) && by.every((loop) => done.has(loop))) freed.add(scrap, bounds);
   }
   builder.rapid(builder.x, builder.y, cut.rise);
   return { path: builder.done(), touches, level, beside: ends, pierces, lifted };

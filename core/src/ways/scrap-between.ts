@@ -1,0 +1,90 @@
+import { Clearance } from '../geometry/clearance.ts';
+import type { Clipper } from '../geometry/clipper.ts';
+import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
+import type { KerfLoop } from './kerf-loops.ts';
+
+/** Scrap that comes free between parts whose kerfs run together round it, once all of these are cut. */
+export interface ScrapBetween {
+  points: Float64Array;
+  bounds: Bounds;
+  by: KerfLoop[];
+}
+
+/** Smaller than this nothing is found of it, mm². */
+const SMALLEST = 0.01;
+/** A web thinner than twice this holds nothing, mm. */
+const WEB = 0.1;
+/** How near to its edge the kerfs round it end, mm: rounding. */
+const AT_EDGE = 0.02;
+
+/** A part's line, and the ways in to it and out. */
+export interface CutRound {
+  loop: KerfLoop;
+  /** x and y in turn. */
+  ways: readonly ArrayLike<number>[];
+}
+
+/**
+ * The scrap that kerfs of parts side by side, and the ways in to them, cut free between them, though no line goes round it.
+ *
+ * @param beyond how far outside its line a kerf reaches, mm.
+ * @example four discs of 20 mm, their middles 23 mm apart in a square, a kerf of 2 mm: the piece in their middle, by all four
+ */
+export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: Clipper): ScrapBetween[] {
+  const r = beyond + WEB;
+  const beside = new Map<number, CutRound[]>();
+  for (const one of cut) {
+    const { scrapInside, within } = one.loop;
+    if (!scrapInside) beside.set(within, [...(beside.get(within) ?? []), one]);
+  }
+  return [...beside.values()].flatMap((parts) => {
+    if (parts.length < 2) return [];
+    const kerfs = parts.flatMap(({ loop: { points }, ways }) => [
+      ...clipper.offset([signedArea(points) > 0 ? points : reversed(points)], r),
+      ...ways.flatMap((way) => capsules(way, r)),
+    ]);
+    const holes = clipper.union(kerfs, 'nonzero').filter((loop) => signedArea(loop) < -SMALLEST);
+    if (holes.length === 0) return [];
+    const edges = parts.map(({ loop, ways }) => Clearance.ofLoops([loop.points, ...ways.map(thereAndBack)]));
+    return holes.map((hole): ScrapBetween => {
+      const bounds = boundsOf([{ points: hole }])!;
+      const near = (edge: Clearance) => {
+        for (let i = 0; i < hole.length; i += 2) if (edge.at(hole[i], hole[i + 1]) < r + AT_EDGE) return true;
+        return false;
+      };
+      return { points: reversed(hole), bounds, by: parts.flatMap(({ loop }, k) => (near(edges[k]) ? [loop] : [])) };
+    });
+  });
+}
+
+/** Chords of half a round end. */
+const ROUND = 12;
+
+/** What is cut along a way, piece by piece. */
+function capsules(way: ArrayLike<number>, r: number): Float64Array[] {
+  const out: Float64Array[] = [];
+  for (let i = 2; i < way.length; i += 2) {
+    const angle = Math.atan2(way[i + 1] - way[i - 1], way[i] - way[i - 2]);
+    const points: number[] = [];
+    for (let k = 0; k <= 2 * ROUND + 1; k++) {
+      const [x, y] = k <= ROUND ? [way[i], way[i + 1]] : [way[i - 2], way[i - 1]];
+      const a = angle - Math.PI / 2 + (Math.PI * (k <= ROUND ? k : k - 1)) / ROUND;
+      points.push(x + r * Math.cos(a), y + r * Math.sin(a));
+    }
+    out.push(Float64Array.from(points));
+  }
+  return out;
+}
+
+/** A way as a loop with nothing in it. */
+function thereAndBack(way: ArrayLike<number>): Float64Array {
+  const out = [...Array.from(way)];
+  for (let i = way.length - 4; i > 0; i -= 2) out.push(way[i], way[i + 1]);
+  return Float64Array.from(out);
+}
+
+function reversed(loop: Float64Array): Float64Array {
+  const out = new Float64Array(loop.length);
+  for (let i = 0; i < loop.length; i += 2) out.set(loop.subarray(i, i + 2), loop.length - 2 - i);
+  return out;
+}
