@@ -1,3 +1,4 @@
+import { boxGroups } from '../geometry/box-groups.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
@@ -14,8 +15,10 @@ export interface ScrapBetween {
 const SMALLEST = 0.01;
 /** A web thinner than twice this holds nothing, mm. */
 const WEB = 0.1;
+/** How far lines here may stray from what is cut, mm: less than a web that holds nothing. */
+const ROUGH = 0.03;
 /** How near to its edge the kerfs round it end, mm: rounding. */
-const AT_EDGE = 0.02;
+const AT_EDGE = 0.1;
 
 /** A part's line, and the ways in to it and out. */
 export interface CutRound {
@@ -37,10 +40,12 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
     const { scrapInside, within } = one.loop;
     if (!scrapInside) beside.set(within, [...(beside.get(within) ?? []), one]);
   }
-  return [...beside.values()].flatMap((parts) => {
+  // What lies apart cuts nothing free together.
+  const groups = [...beside.values()].flatMap((parts) => boxGroups(parts.map(boxOf), 2 * r).map((group) => group.map((k) => parts[k]))); // prettier-ignore
+  return groups.flatMap((parts) => {
     if (parts.length < 2) return [];
     const kerfs = parts.flatMap(({ loop: { points }, ways }) => [
-      ...clipper.offset([signedArea(points) > 0 ? points : reversed(points)], r),
+      ...clipper.offset(clipper.simplify([signedArea(points) > 0 ? points : reversed(points)], ROUGH), r, ROUGH),
       ...ways.flatMap((way) => capsules(way, r)),
     ]);
     const holes = clipper.union(kerfs, 'nonzero').filter((loop) => signedArea(loop) < -SMALLEST);
@@ -56,6 +61,8 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
     });
   });
 }
+
+const boxOf = ({ loop, ways }: CutRound): Bounds => boundsOf([loop, ...ways.map((way) => ({ points: Float64Array.from(way) }))])!; // prettier-ignore
 
 /** Chords of half a round end. */
 const ROUND = 12;
