@@ -1,6 +1,8 @@
+import Flatbush from 'flatbush';
 import { boxGroups } from '../geometry/box-groups.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper } from '../geometry/clipper.ts';
+import { distanceToSegment } from '../geometry/distance-to-segment.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
 import type { KerfLoop } from './kerf-loops.ts';
 
@@ -46,18 +48,23 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
     if (parts.length < 2) return [];
     const kerfs = parts.flatMap(({ loop: { points }, ways }) => [
       ...clipper.offset(clipper.simplify([signedArea(points) > 0 ? points : reversed(points)], ROUGH), r, ROUGH),
-      ...ways.flatMap((way) => capsules(way, r)),
+      ...ways.flatMap((way) => capsules(thinned(way), r)),
     ]);
     const holes = clipper.union(kerfs, 'nonzero').filter((loop) => signedArea(loop) < -SMALLEST);
     if (holes.length === 0) return [];
+    const boxes = parts.map(boxOf);
+    const index = new Flatbush(parts.length);
+    for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
+    index.finish();
     const edges = parts.map(({ loop, ways }) => Clearance.ofLoops([loop.points, ...ways.map(thereAndBack)]));
     return holes.map((hole): ScrapBetween => {
       const bounds = boundsOf([{ points: hole }])!;
-      const near = (edge: Clearance) => {
-        for (let i = 0; i < hole.length; i += 2) if (edge.at(hole[i], hole[i + 1]) < r + AT_EDGE) return true;
+      const { minX, minY, maxX, maxY } = bounds;
+      const by = index.search(minX - 2 * r, minY - 2 * r, maxX + 2 * r, maxY + 2 * r).filter((k) => {
+        for (let i = 0; i < hole.length; i += 2) if (edges[k].at(hole[i], hole[i + 1]) < r + AT_EDGE) return true;
         return false;
-      };
-      return { points: reversed(hole), bounds, by: parts.flatMap(({ loop }, k) => (near(edges[k]) ? [loop] : [])) };
+      });
+      return { points: reversed(hole), bounds, by: by.map((k) => parts[k].loop) };
     });
   });
 }
@@ -65,7 +72,7 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
 const boxOf = ({ loop, ways }: CutRound): Bounds => boundsOf([loop, ...ways.map((way) => ({ points: Float64Array.from(way) }))])!; // prettier-ignore
 
 /** Chords of half a round end. */
-const ROUND = 12;
+const ROUND = 6;
 
 /** What is cut along a way, piece by piece. */
 function capsules(way: ArrayLike<number>, r: number): Float64Array[] {
@@ -80,6 +87,19 @@ function capsules(way: ArrayLike<number>, r: number): Float64Array[] {
     }
     out.push(Float64Array.from(points));
   }
+  return out;
+}
+
+/** A way with no more points than it needs. */
+function thinned(way: ArrayLike<number>): number[] {
+  const out = [way[0], way[1]];
+  for (let from = 0, i = 4; i < way.length; i += 2) {
+    let k = from + 2;
+    const far = () => distanceToSegment(way[k], way[k + 1], way[from], way[from + 1], way[i], way[i + 1]);
+    while (k < i && far() <= ROUGH) k += 2;
+    if (k < i) out.push(way[(from = i - 2)], way[from + 1]);
+  }
+  out.push(way[way.length - 2], way[way.length - 1]);
   return out;
 }
 

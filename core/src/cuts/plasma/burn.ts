@@ -112,8 +112,11 @@ export function burnt(
     const along = new ArcLength(loop.points);
     const ways = leads[k].flatMap((lead) => {
       const { x, y } = along.pointAt(lead.start);
-      return [[...lead.in, x, y], [x, y, ...lead.out]];
-    }); // prettier-ignore
+      return [
+        [...lead.in, x, y],
+        [x, y, ...lead.out],
+      ];
+    });
     rounds.push({ loop, ways: ways.filter(({ length }) => length > 2) });
     leads[k].forEach((lead, piece) => {
       const { x, y } = along.pointAt(lead.start);
