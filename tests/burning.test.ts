@@ -59,12 +59,35 @@ async function said(kind: CutKindName, body: string, given: Given = {}) {
 
 const plate = (inner = '') => `<path fill-rule="evenodd" d="M20 20H120V100H20Z${inner}"/>`;
 const hole = (x: number, y: number, r: number) => `M${x - r} ${y}A${r} ${r} 0 0 0 ${x + r} ${y}A${r} ${r} 0 0 0 ${x - r} ${y}Z`; // prettier-ignore
+/** A hole of two squares with a passage of 0.15 mm between them. */
+const DUMBBELL = 'M40 50V60H50V55.15H60V60H70V50H60V55H50V50Z';
+/** A plate and another on its right, half as high. */
+const TWO = `${plate()}<rect x="120" y="30" width="40" height="40"/>`;
 const IDS: [kind: CutKindName, what: string, says: string[], body: string, given?: Given][] = [
   ['laser-cut', 'a plate', [], plate()],
   ['laser-cut', 'a hole near an edge', ['near-edge'], plate(hole(25, 60, 3))],
   ['laser-cut', 'a hole further in', [], plate(hole(40, 60, 3))],
   ['laser-cut', 'a slot narrower than the kerf', ['closes'], plate('M50 50H80V50.1H50Z')],
-  ['laser-cut', 'plates that overlap', ['overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
+  ['laser-cut', 'plates that overlap', ['closes', 'overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
+  ['laser-cut', 'plates that touch', ['touching'], TWO],
+  ['laser-cut', 'plates that touch, on their lines', ['touching'], TWO, { fields: { side: 'on' } }],
+  [
+    'laser-cut',
+    'plates that touch at a corner',
+    [],
+    `${plate()}<rect x="120" y="100" width="40" height="40"/>`,
+    { fields: { side: 'on' } },
+  ],
+  ['laser-cut', 'a plate drawn twice', ['overlap'], plate() + plate(), { fields: { side: 'outside' } }],
+  ['laser-cut', 'a plate drawn twice, each in the other', [], plate() + plate()],
+  ['laser-cut', 'plates nearer than the kerf', ['closes'], `${plate()}<rect x="120.1" y="30" width="40" height="40"/>`],
+  [
+    'laser-cut',
+    'a hole that falls in two while another closes',
+    ['closes', 'near-edge'],
+    plate(`${DUMBBELL}M100 50H110V50.1H100Z`),
+  ],
+  ['laser-cut', 'a hole that falls in two', ['closes', 'near-edge'], plate(DUMBBELL)],
   ['laser-cut', 'a line of one point', ['empty'], `${plate()}<path fill="none" stroke="black" d="M150 20L150.02 20"/>`],
   ['laser-cut', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5, 5, 5] } }],
   ['laser-cut', 'stock of another material', ['settings'], plate(), { stock: { material: 'card' } }],
@@ -93,6 +116,8 @@ const IDS: [kind: CutKindName, what: string, says: string[], body: string, given
     { stock: { corners: [6, 6, 6, 6] } },
   ],
   ['plasma', 'plates that overlap', ['narrow', 'overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
+  ['plasma', 'plates that touch', ['touching'], TWO],
+  ['plasma', 'plates that touch, inside', ['touching'], TWO, { fields: { side: 'inside' } }],
   ['plasma', 'beside the sheet', ['sheet'], '<rect x="0" y="20" width="60" height="60"/>'],
   ['plasma', 'settings of one’s own', ['chart'], plate(), { fields: { feed: 2000 } }],
   ['plasma', 'a sheet between two rows', ['chart'], plate(), { stock: { corners: [4.5, 4.5, 4.5, 4.5] } }],
@@ -110,6 +135,10 @@ describe('said of what is burnt, where there is cause and nowhere else', () => {
     expect(near.text).toMatch(/^A hole lies nearer to an edge than it is wide \(6 mm wide, 2 mm from the edge\)/);
     const [two] = await said('laser-cut', plate(`${hole(25, 40, 3)}${hole(26, 70, 3)}`));
     expect(two.text).toMatch(/^2 holes lie nearer to an edge than they are wide \(6 mm wide, 2 mm from the edge\)/);
+    const [touching] = await said('laser-cut', TWO, { fields: { side: 'on' } });
+    expect(touching.text).toMatch(
+      /^Shapes touch along 40 mm of their lines: .* or draw it once more as an open line\.$/,
+    );
     const [beside] = await said('plasma', '<rect x="0" y="20" width="60" height="60"/>', {
       fields: { lead: { kind: 'none', length: 3 }, out: 0 },
     });

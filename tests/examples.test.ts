@@ -10,11 +10,13 @@ import { toursAlong } from '../core/src/ways/axis-tours.ts';
 import { drill } from '../core/src/ways/drill.ts';
 import { tightPlaces } from '../core/src/ways/tight-places.ts';
 import { shift } from '../core/src/geometry/affine.ts';
+import { capsules } from '../core/src/geometry/capsules.ts';
 import { stretchesOf } from '../core/src/geometry/stretches.ts';
 import { JobSchema } from '../core/src/job/job.ts';
 import { readJobFile } from '../core/src/job/job-file.ts';
 import { planMotion } from '../core/src/motion/plan.ts';
 import { flatTrack } from '../core/src/motion/track.ts';
+import { sharedLines } from '../core/src/geometry/shared-lines.ts';
 import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
 import { signedArea } from '../core/src/geometry/outline.ts';
 import { bridged } from '../core/src/ways/bridges.ts';
@@ -62,6 +64,19 @@ const NAMES = {
 
 /** Examples in words, by the files they stand in. */
 const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
+  'stock/on-sheet': ['core/src/stock/on-sheet.test.ts', 'a place from zero on the sheet'],
+  'ways/wall-rounds': [
+    'core/src/ways/wall-rounds.test.ts',
+    'over the middle of a side, as far from it as the allowance',
+  ],
+  'ways/cut-free': ['tests/cut-free.test.ts', 'stopped %f mm before it closes: %s'],
+  'lib/same-step': ['web/src/lib/same-step.test.ts', 'a field after its cut was added'],
+  'geometry/shared-lines': () => {
+    const [a, b] = [Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), Float64Array.of(10, 0, 20, 0, 20, 10, 10, 10)];
+    expect(sharedLines([[a], [b]], clipper.union([a, b], 'nonzero'))).toBe(10);
+  },
+  'ways/moved-outlines': ['core/src/ways/moved-outlines.test.ts', 'squares 1 mm apart'],
+  'geometry/capsules': () => expect(capsules([0, 0, 5, 0, 5, 5], 1)).toHaveLength(2),
   'ways/groove-route': ['core/src/sequence/sequence.test.ts', 'a T with a dear lift: one walk'],
   'ways/order-tracks': () => {
     const track = (from: number, to: number) => ({ ...flatTrack([from, 0, to, 0], 0, false), oneWay: false });

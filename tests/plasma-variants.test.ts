@@ -5,17 +5,25 @@ import { programsFor } from '../core/src/machines/programs.ts';
 import { type Path, PathBuilder } from '../core/src/motion/path.ts';
 import { strokeStarts } from '../core/src/motion/piercing.ts';
 import type { CutResult } from '../core/src/sequence/cut-result.ts';
-import { takenUp } from '../core/src/sequence/taken-up.ts';
+import { cutWays, takenUp, type TakenUp, type TakenUpBy } from '../core/src/sequence/taken-up.ts';
 import { zeroOf } from '../core/src/stock/stock.ts';
+import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
 import { demoJob } from '../machine/src/runner/test-bench.ts';
+
+const clipper = await clipperFromDisk();
 
 describe.each(['comet-weathervane', 'garden-markers'])('%s', async (name) => {
   const { job, result } = await demoJob(name);
   const { over, kerf } = job.cuts[0] as PlasmaCut;
   const write = (variant: Partial<Variant>) => {
-    const made = varied(job, result, { ...PLAIN, ...variant });
+    const made = varied(job, result, { ...PLAIN, ...variant }, clipper);
     return { made, program: programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes })[0] };
   };
+
+  test('it is told how high over the sheet the torch burns, across which kerf', () => {
+    const [{ over: burns, radius, depth }] = result.cuts;
+    expect([burns, 2 * radius, depth]).toEqual([(job.cuts[0] as PlasmaCut).cutHeight, kerf, job.stock.corners[0]]);
+  });
 
   test('no program comes to its first pierce low: pieces may lie free from a run before', () => {
     const [{ path }] = result.cuts;
@@ -33,6 +41,29 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s', async (name) => {
       const [{ path }] = write({ dry: true, from }).made.cuts;
       for (let i = 2; i < path.xyz.length; i += 3) expect(path.xyz[i]).toBeGreaterThanOrEqual(over);
     }
+  });
+
+  test('beside any stroke it comes down as at that stroke’s own pierce, over the places it comes from high, too', () => {
+    const [{ id, path, pierce }] = result.cuts;
+    const around = { kerfs: [path], before: [], clipper, onStock: () => true };
+    let high = 0;
+    strokeStarts(path).forEach((start, number, starts) => {
+      const point = Math.floor((start + 1 + (starts[number + 1] ?? path.power.length)) / 2);
+      if (path.power[point] === 0) return;
+      const at = { x: path.xyz[3 * point], y: path.xyz[3 * point + 1] };
+      const left = takenUp(result.cuts, { cut: id, point: point - 1, towards: point, acceleration: 1e6, at }, 'beside', around); // prettier-ignore
+      if (typeof left === 'string' || left.closed !== undefined) return;
+      const [{ path: rest, pierce: then }] = left.cuts;
+      const stands = strokeStarts(rest)[0];
+      const way = (of: Path, k: number) => [of.xyz[3 * k + 2], of.rapid[k], of.feed[k], of.power[k]];
+      for (let k = 1; k <= stands + 1; k++) expect(way(rest, k)).toEqual(way(path, start - stands + k));
+      expect(rest.xyz[2]).toBe(path.xyz[3 * (start - stands) + 2]);
+      const touch = start - stands + then!.touches[0];
+      expect(pierce!.touches).toContain(touch);
+      expect(rest.feed[then!.touches[0]]).toBeGreaterThan(500);
+      if (stands > 2) high++;
+    });
+    expect(high).toBeGreaterThan(0);
   });
 
   test('stopped anywhere, and in what is left again: pierced on the sheet, a kerf clear of all kerfs', () => {
@@ -53,7 +84,7 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s', async (name) => {
         try {
           ({ program, made } = write({ stopped }));
         } catch (error) {
-          expect(String(error)).toMatch(/no room in the scrap|Nothing is left/);
+          expect(String(error)).toMatch(/no room in the scrap|may have come free|Nothing else is left/);
           break;
         }
         const rest = made.cuts[0].path;
@@ -75,6 +106,90 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s', async (name) => {
   });
 });
 
+describe('stopped where a kerf closes', async () => {
+  const { job, result } = await demoJob('garden-markers');
+  const [{ path, pierce }] = result.cuts;
+  const zero = zeroOf(job.stock);
+  const { kerf } = job.cuts[0] as PlasmaCut;
+  const starts = strokeStarts(path);
+  /** What is left after so much of a kerf's closing is not cut, or so much past it is. */
+  const stoppedAt = (closing: number, open: number, by: TakenUpBy) => {
+    const { point, before } = pierce!.frees[closing];
+    let [k, left] = [point, open + before];
+    const length = () => Math.hypot(path.xyz[3 * k] - path.xyz[3 * k - 3], path.xyz[3 * k + 1] - path.xyz[3 * k - 2]);
+    while (left > length()) [left, k] = [left - length(), k - 1];
+    const back = left / length();
+    const along = (c: number) => path.xyz[3 * k + c] + (path.xyz[3 * k - 3 + c] - path.xyz[3 * k + c]) * back;
+    const around = { kerfs: [path], before: [], clipper, onStock: () => true };
+    return {
+      made: takenUp(
+        result.cuts,
+        { cut: result.cuts[0].id, point: k - 1, towards: k, acceleration: 1e6, at: { x: along(0), y: along(1) } },
+        by,
+        around,
+      ),
+      following: starts.find((start) => start > point),
+    };
+  };
+
+  test.each(['beside', 'stroke', 'next'] as const)(
+    'asked for %s, it goes on at the next pierce where nothing holds it',
+    (by) => {
+      for (const closing of pierce!.frees.keys())
+        for (const open of [-0.9, -0.3, 0, 0.4 * kerf, 1.4 * kerf]) {
+          const { made, following } = stoppedAt(closing, open, by);
+          if (following === undefined) {
+            expect(made).toBe(open > 0 ? 'last-free' : 'nothing-left');
+            continue;
+          }
+          expect(typeof made).toBe('object');
+          const { cuts, closed } = made as TakenUp;
+          expect(closed).toBeCloseTo(Math.max(0, open), 6);
+          const at = 3 * following;
+          expect([...cuts[0].path.xyz.slice(0, 2)]).toEqual([...path.xyz.slice(at, at + 2)]);
+        }
+    },
+  );
+
+  test('and where something holds it, it is cut to its end', () => {
+    for (const closing of [0, 5, pierce!.frees.length - 1]) {
+      const { made } = stoppedAt(closing, 5 * kerf, 'beside');
+      expect(made).toMatchObject({ closed: undefined });
+      const { frees } = (made as TakenUp).cuts[0].pierce!;
+      expect(frees).toHaveLength(pierce!.frees.length - closing);
+    }
+  });
+
+  test('it is told in the program, with what is to be broken', () => {
+    const { point } = pierce!.frees[0];
+    const [x, y] = [path.xyz[3 * point] - zero.x, path.xyz[3 * point + 1] - zero.y];
+    const line = programsFor(job, result, { revision: '1', date: '2026-11-27', notes: [] })[0].moves.find((move) => move.point === point)!.line; // prettier-ignore
+    const noted = (by: number) =>
+      varied(job, result, { ...PLAIN, stopped: [{ which: 0, line, at: { x, y: y - by }, by: 'beside' }] }, clipper)
+        .notes[0];
+    expect(noted(0.5)).toContain('from the next pierce, what was being cut having closed');
+    expect(noted(2)).toContain('from the next pierce, nothing holding what was being cut: 1 mm of its kerf is to be broken and filed'); // prettier-ignore
+  });
+});
+
+test('ways along which a path cuts: from each pierce, to its end or to where it stopped', () => {
+  const builder = new PathBuilder();
+  for (const [x, y] of [
+    [1, 2],
+    [30, 40],
+  ]) {
+    builder.rapid(x, y, 5);
+    builder.to(x + 10, y, 1, 2000, 1);
+    builder.to(x + 10, y + 10, 1, 2000, 1);
+  }
+  const path = builder.done();
+  const first = [1, 2, 11, 2, 11, 12];
+  expect(cutWays(path)).toEqual([first, [30, 40, 40, 40, 40, 50]]);
+  expect(cutWays(path, 5)).toEqual([first, [30, 40, 40, 40]]);
+  expect(cutWays(path, 5, { x: 40, y: 47 })).toEqual([first, [30, 40, 40, 40, 40, 47]]);
+  expect(cutWays(path, 4, { x: 33, y: 40 })).toEqual([first, [30, 40, 33, 40]]);
+});
+
 describe('in the scrap beside where it stopped', () => {
   const KERF = 1.5;
   /** A cut along y from x = 20 to 80, the scrap to the right of its way, at smaller y. */
@@ -88,13 +203,32 @@ describe('in the scrap beside where it stopped', () => {
     return builder.done();
   };
   const cutOf = (path: Path) =>
-    ({ id: 'a', path, radius: KERF / 2, pierce: { delay: 0.5, touches: [1], level: [], beside: [], scrapOnLeft: false } }) as unknown as CutResult; // prettier-ignore
+    ({ id: 'a', path, radius: KERF / 2, pierce: { delay: 0.5, touches: [1], level: [], beside: [], frees: [], scrapOnLeft: false } }) as unknown as CutResult; // prettier-ignore
+  /** Along x to (50, 50), the scrap on the right, and on so turned. */
+  const cornered = (degrees: number) => {
+    const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+    const builder = new PathBuilder();
+    builder.rapid(20, 50, 10);
+    builder.to(20, 50, 0, 1500, 0);
+    builder.rapid(20, 50, 3.8);
+    builder.to(20, 50, 1.5, 1500, 1);
+    builder.to(50, 50, 1.5, 2000, 1);
+    builder.to(50 + 30 * dx, 50 + 30 * dy, 1.5, 2000, 1);
+    return { path: builder.done(), dx, dy };
+  };
   const pierced = (y: number, kerfs: readonly Path[]) => {
     const path = along(y);
-    const found = takenUp([cutOf(path)], { cut: 'a', point: 3, at: { x: 50, y } }, 'beside', {
-      kerfs: [path, ...kerfs],
-      onStock: (px, py, room) => px >= room && py >= room && px <= 100 - room && py <= 100 - room,
-    });
+    const found = takenUp(
+      [cutOf(path)],
+      { cut: 'a', point: 3, towards: 4, acceleration: 400, at: { x: 50, y } },
+      'beside',
+      {
+        kerfs: [path, ...kerfs],
+        before: kerfs.flatMap((before) => cutWays(before)),
+        clipper,
+        onStock: (px, py, room) => px >= room && py >= room && px <= 100 - room && py <= 100 - room,
+      },
+    );
     if (typeof found === 'string') return found;
     expect(found.seam).toEqual({ x: 50, y });
     return { x: found.cuts[0].path.xyz[0], y: found.cuts[0].path.xyz[1] };
@@ -107,12 +241,85 @@ describe('in the scrap beside where it stopped', () => {
     expect(pierced(1, [])).toBe('no-room');
   });
 
+  test.each([
+    ['away from the scrap', 90],
+    ['into it', -90],
+    ['sharply into it', -135],
+    ['sharply away', 150],
+  ])('at a corner that turns %s it comes from the scrap, over no kerf', (_, degrees) => {
+    const { path, dx, dy } = cornered(degrees);
+    for (const past of [-0.3, -0.01, 0, 0.01, 0.3]) {
+      const at = past < 0 ? { x: 50 + past, y: 50 } : { x: 50 + past * dx, y: 50 + past * dy };
+      const found = takenUp(
+        [cutOf(path)],
+        { cut: 'a', point: past < 0 ? 3 : 4, towards: 5, acceleration: 400, at },
+        'beside',
+        {
+          kerfs: [path],
+          before: [],
+          clipper,
+          onStock: () => true,
+        },
+      );
+      // A corner as sharp as that leaves no room in it.
+      if (typeof found === 'string') {
+        expect([found, degrees]).toEqual(['no-room', -135]);
+        continue;
+      }
+      const { xyz } = found.cuts[0].path;
+      const off = { x: xyz[0] - 50, y: xyz[1] - 50 };
+      const [rightOfFirst, rightOfSecond] = [off.y < 0, dx * off.y - dy * off.x < 0];
+      expect(degrees > 0 ? rightOfFirst || rightOfSecond : rightOfFirst && rightOfSecond, `${past} mm`).toBe(true);
+    }
+  });
+
+  test('where the controller leads the torch it comes at no sharp angle, and begins as much farther off', () => {
+    const path = along(50);
+    const led = { ...cutOf(path), kerf: 'controller' } as CutResult;
+    for (const below of [undefined, 44, 46, 48]) {
+      const kerfs = below === undefined ? [path] : [path, along(below)];
+      const around = { kerfs, before: [], clipper, onStock: () => true };
+      const found = takenUp([led], { cut: 'a', point: 3, towards: 4, acceleration: 400, at: { x: 50, y: 50 } }, 'beside', around); // prettier-ignore
+      if (typeof found === 'string') {
+        expect([found, below]).toEqual(['no-room', 48]);
+        continue;
+      }
+      expect(below).not.toBe(48);
+      const [x, y] = found.cuts[0].path.xyz;
+      expect(Math.atan2(50 - y, 50 - x)).toBeLessThan(Math.PI / 3 + 1e-9);
+      expect(50 - y).toBeGreaterThanOrEqual(1.25 * KERF - 1e-9);
+    }
+  });
+
+  test.each([120, 150])('led round a corner of %s°, it comes on the way before it, so that all of the corner is cut', (degrees) => {
+    const { path } = cornered(degrees);
+    // More room beside the way after it.
+    const around = { kerfs: [path, along(46)], before: [], clipper, onStock: () => true };
+    const led = { ...cutOf(path), kerf: 'controller' } as CutResult;
+    const { cuts } = takenUp([led], { cut: 'a', point: 4, towards: 5, acceleration: 400, at: { x: 50, y: 50 } }, 'beside', around) as TakenUp; // prettier-ignore
+    const [x, y] = cuts[0].path.xyz;
+    expect(Math.abs(Math.atan2(50 - y, 50 - x))).toBeLessThan(Math.PI / 3 + 1e-9);
+  }); // prettier-ignore
+
   test('a kerf of a run before is kept clear of, though it is not in what is left', () => {
     const before = along(46);
     const { x, y } = pierced(50, [before]) as { x: number; y: number };
     expect(distance(before, x, y)).toBeGreaterThanOrEqual(KERF - 1e-6);
     expect(y).toBeGreaterThan(46);
     expect(pierced(50, [along(49)])).toBe('no-room');
+  });
+
+  test('what cuts before it, and runs before, have cut counts as cut; what comes after does not', () => {
+    const cuts = [10, 30, 50, 70].map((y, k) => ({ ...cutOf(along(y)), id: `${k}` }));
+    const around = { kerfs: cuts.map(({ path }) => path), before: [[1, 1, 2, 2]], clipper, onStock: () => true };
+    const left = takenUp(cuts, { cut: '2', point: 3, towards: 4, acceleration: 400, at: { x: 50, y: 50 } }, 'beside', around) as TakenUp; // prettier-ignore
+    expect(left.done).toEqual([
+      [1, 1, 2, 2],
+      [20, 10, 20, 10, 80, 10],
+      [20, 30, 20, 30, 80, 30],
+      [20, 50, 20, 50, 50, 50],
+    ]);
+    expect(left.cuts.map(({ id }) => id)).toEqual(['2', '3']);
   });
 });
 

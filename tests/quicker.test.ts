@@ -85,6 +85,26 @@ describe('what would make it quicker', () => {
     expect(then.bitChanges).toBe(3);
     expect(now.minutes - then.minutes).toBeCloseTo(offered.minutesSaved, 9);
   });
+  test('a pocket that a small bit clears alone, in fine steps, is offered a larger bit first and a usual step', async () => {
+    const { job, outcome } = demo('night-light');
+    const own = structuredClone(job);
+    const pocket = own.cuts.find((cut) => cut.kind === 'pocket')!;
+    Object.assign(pocket, { step: 0.5, clearBits: [] });
+    own.cuts = [pocket];
+    const now = await outcome(own);
+    const found = await measureQuicker(own, now, outcome);
+    expect(found.map(({ id }) => id).filter((id) => id !== 'lift')).toEqual([
+      'clear-moon-e6',
+      'step-moon',
+      'slots-moon',
+    ]);
+    const [larger] = found;
+    expect([larger.id, larger.text]).toEqual(['clear-moon-e6', expect.stringMatching(/^Clear .* with End mill 6\.35 first$/)]); // prettier-ignore
+    expect(found.find(({ id }) => id === 'step-moon')!.text).toMatch(/^Step of 1\.27 mm in /);
+    // No smaller bit than its own, and nothing that it has already.
+    Object.assign(pocket, { bit: 'e6', step: 2.5, slots: true });
+    expect(await measureQuicker(own, await outcome(own), outcome)).toEqual(found.filter(({ id }) => id === 'lift'));
+  });
   test('a traced outline is offered a refit, with nodes before and after and how far an edge moves', async () => {
     const wobbly = Array.from({ length: 1200 }, (_, i) => {
       const a = (2 * Math.PI * i) / 1200;

@@ -39,6 +39,49 @@ test('the demo job has nothing that must be mended', async () => {
   expect((await run(file.job)).remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
 });
 
+describe('parts cut out beside each other, a bit of 6.35 mm between them', () => {
+  const TOUCH = 'Shapes touch along 20 mm of their lines: they are one part there, and that line is not cut. Move them apart by more than the cut is wide.'; // prettier-ignore
+  test.each([
+    ['far enough apart', 'M5 5H20V50H5Z', 'M30 10H50V30H30Z', []],
+    [
+      'nearer than the bit is wide',
+      'M5 5H25V50H5Z',
+      'M26 10H50V30H26Z',
+      [
+        'End mill 6.35 does not fit between one of the outlines and another, and they would come out as one; move them apart by more than it is wide, or take a finer one.',
+      ],
+    ],
+    ['touching', 'M5 5H25V50H5Z', 'M25 10H50V30H25Z', [TOUCH]],
+    ['overlapping, as letters of a script do', 'M5 5H25V50H5Z', 'M20 10H50V30H20Z', []],
+    [
+      'and a hole with a neck',
+      'M5 5H50V50H5Z M10 10V20H20V17H30V20H45V10H30V13H20V10Z',
+      '',
+      [
+        'End mill 6.35 does not fit through a narrow place of one of the outlines, and what lies there would stay; take a finer one.',
+      ],
+    ],
+    [
+      'and a hole that the bit does not fit into',
+      'M5 5H50V50H5Z M20 20H25V25H20Z',
+      '',
+      ['End mill 6.35 does not fit into one of the outlines, which would be left out.'],
+    ],
+  ])('%s', async (_, one, other, texts) => {
+    const svg = `<svg width="60mm" height="60mm" viewBox="0 0 60 60"><path fill-rule="evenodd" d="${one}"/><path d="${other}"/></svg>`;
+    const own = await resourcesFromDisk((hash) =>
+      hash === 'd'.repeat(64) ? new TextEncoder().encode(svg) : undefined,
+    );
+    const job = changed((draft) => {
+      Object.assign(draft.artwork[0], { asset: 'd'.repeat(64) });
+      draft.cuts = [{ ...out(draft), targets: [{ item: 'marker', shapes: 'all' }] }];
+    });
+    const { remarks } = await compute(JobSchema.parse(job), own, await clipperFromDisk());
+    const said = remarks.filter(({ id }) => /^(grown|neck|narrow|touching)/.test(id));
+    expect(said.map(({ text }) => text)).toEqual(texts);
+  });
+});
+
 describe('every rule speaks, and its remedy mends what it speaks of', () => {
   const cases: [id: string, change: (job: Job) => void][] = [
     [

@@ -33,6 +33,12 @@ describe('styles (CSS Cascade 4, §6: importance, own style, specificity, order)
       false,
     ],
     ['an id is over classes', '#x{fill:red}.a.b{fill:none}', '<rect id="x" class="a b" width="9" height="9"/>', true],
+    [
+      'an element in another is over the element',
+      'g circle{fill:red}circle{fill:none}',
+      '<g><circle r="9"/></g>',
+      true,
+    ],
     ['the later of equals', '.a{fill:none}.b{fill:red}', '<rect class="b a" width="9" height="9"/>', true],
     ['a colour is taken over', 'g{fill:none}', '<g><rect width="9" height="9"/></g>', false],
     ['a stroke alone shows', 'g{fill:none;stroke:#000}', '<g><rect width="9" height="9"/></g>', true],
@@ -273,12 +279,20 @@ describe('lengths and transforms', () => {
   test.each(['rotate(1 2)', 'matrix(1 2 3)', 'scale(a)', 'translate3d(1,2,3)', 'rotate(10) oops', 'scale(1e400)'])(
     '“%s” is refused',
     (text) => {
-      expect(() => transformOf(text)).toThrow(/transform that cannot be read/);
+      expect(() => transformOf(text)).toThrow(/a transform that cannot be read \(“.+”\); save/);
+      expect(() => transformOf('scale(a)')).toThrow('(“scale(a)”)');
     },
   );
 });
 
 describe('a style sheet that asks for more than a drawing needs', () => {
+  test('blocks in blocks are too deep, blocks beside each other are not', () => {
+    const nested = (depth: number) =>
+      `<style>${'@media all{'.repeat(depth)}.a{fill:red}${'}'.repeat(depth)}</style>${BOX}`;
+    expect(() => page(nested(1000))).toThrow(/style sheet asks for more/);
+    expect(page(nested(3)).shapes).toHaveLength(1);
+    expect(page(`<style>${'.a{fill:red}'.repeat(1000)}</style>${BOX}`).shapes).toHaveLength(1);
+  });
   const shapes = '<g>'.repeat(40) + BOX.repeat(3000) + '</g>'.repeat(40);
   test.each([
     ['blocks a thousand deep', `a${'{b'.repeat(1000)}`],

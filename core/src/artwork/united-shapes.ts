@@ -1,6 +1,7 @@
 import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
+import { sharedLines } from '../geometry/shared-lines.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import type { Shape } from './shape.ts';
 
@@ -12,6 +13,8 @@ export interface UnitedShapes {
   open: number;
   /** Pieces whose shapes overlap, and are one there. */
   overlaps: number;
+  /** How much of their lines others share that do not overlap, and are one there, mm. */
+  touching: number;
 }
 
 /**
@@ -21,8 +24,9 @@ export interface UnitedShapes {
  * @example two equal squares side by side: one piece, two places
  */
 export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): UnitedShapes {
-  const out: UnitedShapes = { pieces: [], places: [], open: 0, overlaps: 0 };
+  const out: UnitedShapes = { pieces: [], places: [], open: 0, overlaps: 0, touching: 0 };
   const overlapping = new Set<number>();
+  const touching: number[] = [];
   const closed: { loops: Loops; rule: Shape['rule']; bounds: Bounds }[] = [];
   for (const { outlines, rule } of shapes) {
     const usable = outlines.filter((outline) => outline.closed && outline.points.length >= 6);
@@ -40,7 +44,9 @@ export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): United
       piece = out.pieces.push(parts.length === 1 ? parts[0] : clipper.union(parts.flat(), 'nonzero')) - 1;
       known.set(key, piece);
       if (parts.length > 1 && covered(parts.flat()) - covered(out.pieces[piece]) > OVERLAP) overlapping.add(piece);
+      else touching[piece] = sharedLines(parts, out.pieces[piece]);
     }
+    out.touching += touching[piece] ?? 0;
     if (overlapping.has(piece)) out.overlaps++;
     out.places.push({ piece, dx: minX, dy: minY });
   }
@@ -60,10 +66,12 @@ export interface DrawnArea {
   open: number;
   /** Places where shapes overlap, which are one there. */
   overlaps: number;
+  /** How much of their lines shapes share that do not overlap, and are one there, mm. */
+  touching: number;
 }
 
 /** All that shapes cover, on the sheet. */
 export function areaOf(shapes: readonly Shape[], clipper: Clipper): DrawnArea {
-  const { pieces, places, open, overlaps } = unitedShapes(shapes, clipper);
-  return { area: places.flatMap(({ piece, dx, dy }) => shiftLoops(pieces[piece], dx, dy)), open, overlaps };
+  const { pieces, places, open, overlaps, touching } = unitedShapes(shapes, clipper);
+  return { area: places.flatMap(({ piece, dx, dy }) => shiftLoops(pieces[piece], dx, dy)), open, overlaps, touching };
 }

@@ -112,8 +112,10 @@ export async function compute(
     );
   };
   const cuts: CutResult[] = [];
+  /** One for each cut, and one for what is remarked. */
+  const works = job.cuts.length + 1;
   for (const [index, cut] of job.cuts.entries()) {
-    const report = (share: number) => progress?.((index + share) / job.cuts.length, titleOf(cut, job));
+    const report = (share: number) => progress?.((index + share) / works, titleOf(cut, job));
     report(0);
     // A timer costs a browser some milliseconds: many cuts that are known already are gone over without.
     await pause(signal);
@@ -121,7 +123,7 @@ export async function compute(
   }
   const { post } = machineKindOf(job.bench).dialect(job.bench);
   const ordered = overEarlier(job.ownOrder ? cuts : orderParts(cuts), job.bench, post);
-  progress?.(1, '');
+  progress?.(job.cuts.length / works, 'Remarks');
   let bitChanges = 0;
   for (let i = 1; i < ordered.length; i++) if (ordered[i].bit !== ordered[i - 1].bit) bitChanges++;
   const beside = besideCuts(job, ordered);
@@ -131,6 +133,7 @@ export async function compute(
   // Kept as well: a remedy tried once is not computed again because another cut has changed.
   const tryCut = (cut: BaseCut) => resultOf(cut, () => {});
   const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
+  progress?.(1, '');
   return { items, cuts: ordered, bits: bitTimes(ordered), minutes, beside, bitChanges, remarks };
 }
 

@@ -104,6 +104,10 @@ describe('ways down and tabs', () => {
     expect(Math.max(...x)).toBeCloseTo(6.25, 9);
     expect(way.slice(-3)).toEqual([0, 0, -1]);
     expect(downAlong([5, 5, -1, 5, 5, -1], 0, 25)).toBeUndefined();
+    // However long the line is, only what is gone along of it counts as shallow.
+    const long = Float64Array.from({ length: 450_000 }, (_, i) => [Math.floor(i / 3) / 10, 0, -1][i % 3]);
+    expect(downAlong(long, 0, 40)).toHaveLength(2 * 3 * 201);
+    expect(() => downAlong([0, 0, -1, 0.01, 0, -1], 0, 1000)).toThrow('so shallow');
   });
   test('a tab stands on a long side, and not where the next slot takes its outer half', () => {
     const [near, far] = [new ArcLength(box(0, 0, 60, 20)), new ArcLength(box(0, 22, 60, 20))];

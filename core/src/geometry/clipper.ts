@@ -3,7 +3,7 @@
 import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';
 import { boxGroups } from './box-groups.ts';
-import { boundsOf, type Loops } from './outline.ts';
+import { boundsOf, type Loops, signedArea } from './outline.ts';
 import { shapeKey, shiftLoops } from './same-shape.ts';
 
 export type { Loops };
@@ -34,6 +34,10 @@ const FEW_GROUPS = 12;
 
 /** Largest distance between a round join and its chords, mm: under half of what an offset is held to. */
 const ARC_TOLERANCE = 0.002;
+
+/** Holes smaller than this may be none, mm². */
+const TINY = 1e-3;
+const tinyHole = (area: number) => area < 0 && area > -TINY;
 
 type Factory = (options: { wasmBinary: Uint8Array }) => Promise<MainModule>;
 
@@ -97,6 +101,15 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
     });
   }
 
+  /** Without holes that lie in nothing: slivers along edges that all but coincide, which an offset takes for more. */
+  function mended(loops: Loops): Loops {
+    if (!loops.some((loop) => tinyHole(signedArea(loop)))) return loops;
+    const subject = send(loops);
+    const result = module.UnionSelfD(subject, FillRule.Positive, DECIMALS);
+    subject.delete();
+    return receive(result);
+  }
+
   const made: Clipper = {
     union(loops, rule) {
       const subject = send(loops);
@@ -110,7 +123,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       const result = module.DifferenceD(a, b, FillRule.NonZero, DECIMALS);
       a.delete();
       b.delete();
-      return receive(result);
+      return mended(receive(result));
     },
     intersection(loops, clip) {
       const a = send(loops);
@@ -118,7 +131,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       const result = module.IntersectD(a, b, FillRule.NonZero, DECIMALS);
       a.delete();
       b.delete();
-      return receive(result);
+      return mended(receive(result));
     },
     within(line, clip) {
       const [a, b, areas, lines] = [send([line]), send(clip), new module.PathsD(), new module.PathsD()];

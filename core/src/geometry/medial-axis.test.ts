@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { Clearance } from './clearance.ts';
 import { describe, expect, test } from 'vitest';
 import { type MedialAxis, medialAxis } from './medial-axis.ts';
 import { boundsOf } from './outline.ts';
@@ -78,4 +79,21 @@ test('between any two nodes no disc reaches over the outline by 10 µm, on rando
     }),
     { numRuns: 30, seed: 7 },
   );
+});
+
+test.each([
+  // A slit 7.5 µm wide and 9 mm deep; and where a sliver meets a disc, corners a hundredth of a micrometre apart.
+  [
+    'a slit',
+    [
+      5.5477, 10.4264, 5.5552, 10.4264, 5.5552, 1.2469, 6.8322, 1.2469, 6.8322, 14.3604, 1.247, 14.3604, 1.247, 1.2469,
+      5.5477, 1.2469,
+    ],
+  ],
+  ['corners in one place', [0, 0, 9, 0, 9, 6, 5.000017, 6, 5, 6.000018, 4.81, 5.2, 4.9998, 6, 0, 6]],
+])('%s: its axis is found, and keeps within it', (_, points) => {
+  const axis = medialAxis(region(...points));
+  expect(axis.edges.length).toBeGreaterThan(2);
+  const outline = Clearance.ofLoops([Float64Array.from(points)]);
+  for (const n of used(axis)) expect(axis.r[n]).toBeLessThan(outline.at(axis.x[n], axis.y[n]) + 0.0125);
 });

@@ -1,6 +1,6 @@
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
 import Delaunator from 'delaunator';
-import { partTouching, type RegionOutline } from './region-outline.ts';
+import { dropNear, partTouching, type RegionOutline } from './region-outline.ts';
 
 /**
  * Points along a region's outline, dense enough that their Delaunay triangulation holds every piece between
@@ -72,13 +72,20 @@ const NUDGES = [0.001, 0.003, 0.01];
  */
 export function triangulate(outline: RegionOutline, least: number): Triangulated {
   let samples = first(outline);
+  let drawn: RegionOutline | undefined;
   let parted = 0;
   for (let round = 0; round < ROUNDS; round++) {
     const found = refine(samples, outline, least);
     if (found) return { ...found, parted: parted > 0 };
     let moved = 0;
     if (round === ROUNDS_BEFORE_PARTING)
-      while (moved === 0 && parted < NUDGES.length) moved = partTouching(outline, NUDGES[parted++]);
+      while (moved === 0 && parted < NUDGES.length) {
+        // What was parted too little is parted anew, not further: the sum would be more than a cut may be off.
+        drawn ??= copied(outline);
+        Object.assign(outline, copied(drawn));
+        moved = dropNear(outline, NUDGES[parted]);
+        moved += partTouching(outline, NUDGES[parted++]);
+      }
     if (moved > 0) {
       samples = first(outline);
       round = 0;
@@ -88,6 +95,12 @@ export function triangulate(outline: RegionOutline, least: number): Triangulated
     'Kerbe could not find the middle line of an outline; that is a fault of Kerbe, not of the drawing, and moving one of its points a little may help.',
   );
 }
+
+const copied = (outline: RegionOutline): RegionOutline => ({
+  ...outline,
+  x: outline.x.slice(),
+  y: outline.y.slice(),
+});
 
 interface Samples {
   count: number;

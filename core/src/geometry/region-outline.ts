@@ -59,6 +59,43 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
   return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
 }
 
+/** Leaves out vertices that are nearer than this to the one before them, mm, but three of every loop. Returns how many. */
+export function dropNear(outline: RegionOutline, least: number): number {
+  const { count, x, y, previous } = outline;
+  const [keptX, keptY, after, before]: number[][] = [[], [], [], []];
+  for (let start = 0; start < count; start = previous[start] + 1) {
+    const first = keptX.length;
+    let left = previous[start] - start + 1;
+    for (let i = start; i <= previous[start]; i++) {
+      const k = keptX.length - 1;
+      const toLast = k < first ? Infinity : Math.hypot(x[i] - keptX[k], y[i] - keptY[k]);
+      const toFirst =
+        i < previous[start] || k < first ? Infinity : Math.hypot(x[i] - keptX[first], y[i] - keptY[first]);
+      if (left > 3 && Math.min(toLast, toFirst) < least) {
+        left--;
+        continue;
+      }
+      keptX.push(x[i]);
+      keptY.push(y[i]);
+    }
+    const end = keptX.length;
+    for (let k = first; k < end; k++) {
+      after.push(k + 1 < end ? k + 1 : first);
+      before.push(k > first ? k - 1 : end - 1);
+    }
+  }
+  outline.count = keptX.length;
+  outline.x = Float64Array.from(keptX);
+  outline.y = Float64Array.from(keptY);
+  outline.next = Int32Array.from(after);
+  outline.previous = Int32Array.from(before);
+  outline.turn = outline.x.map((_, i) => turnAt(outline.x, outline.y, before[i], i, after[i]));
+  return count - outline.count;
+}
+
+/** Further off a segment than this a vertex lies on the side on which it is seen, mm: nearer, walls may have crossed by rounding. */
+const BESIDE = 0.0005;
+
 /**
  * Moves every vertex that lies on a segment or vertex elsewhere (loops that touch, walls that cross by rounding) away
  * from it, to the side from which its own neighbours come: a hole away from the outline that it touches, and two lobes
@@ -82,8 +119,11 @@ export function partTouching({ count, x, y, next, previous }: RegionOutline, nud
       const length = Math.hypot(x[q] - x[s], y[q] - y[s]);
       const [nx, ny] = [-(y[q] - y[s]) / length, (x[q] - x[s]) / length];
       const leftOf = (n: number) => (x[n] - x[i]) * nx + (y[n] - y[i]) * ny;
-      // Where its neighbours lie along the segment, the inside does: on the left of it.
-      const side = leftOf(next[i]) + leftOf(previous[i]) < -nudge ? -1 : 1;
+      // Where its neighbours lie along the segment, the inside does: on the left of it. Those that are its ends say nothing.
+      const beside = [next[i], previous[i]].reduce((sum, n) => sum + (n === s || n === q ? 0 : leftOf(n)), 0);
+      const off = -leftOf(s);
+      const seen = Math.abs(beside) <= nudge && Math.abs(off) > BESIDE;
+      const side = seen ? Math.sign(off) : beside < -nudge ? -1 : 1;
       byX[i] += side * nx;
       byY[i] += side * ny;
     }

@@ -11,8 +11,35 @@ export interface Piercing {
   level: readonly number[];
   /** Points at which strokes end that the controller leads the tool beside, on the side of the scrap, by half its kerf. */
   beside: readonly number[];
+  /** Where kerfs have come round: what each encloses is free then. */
+  frees: readonly Closing[];
   /** On which side of its way the scrap lies, in which it may be pierced anew. */
   scrapOnLeft: boolean;
+}
+
+/**
+ * A piercing whose path has become another.
+ * @param now the new number of a point; undefined where it is no more: what closes there was cut before.
+ */
+export function piercingMoved(piercing: Piercing, now: (point: number) => number | undefined): Piercing {
+  const moved = (points: readonly number[]) => points.map(now).filter((k) => k !== undefined);
+  const { touches, level, beside, frees } = piercing;
+  return {
+    ...piercing,
+    touches: moved(touches),
+    level: moved(level),
+    beside: moved(beside),
+    frees: frees.flatMap(({ point, before }) => {
+      const is = now(point);
+      return is === undefined ? [] : [{ point: is, before }];
+    }),
+  };
+}
+
+/** Where a kerf has come round: so far before a point, mm, or at it. */
+export interface Closing {
+  point: number;
+  before: number;
 }
 
 /** Where a path stands before a stroke: the last points without power. */

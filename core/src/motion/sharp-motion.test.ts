@@ -1,8 +1,10 @@
 import { expect, test } from 'vitest';
+import { strokeStarts } from './piercing.ts';
 import { measurePath } from './path.ts';
 import { planMotion } from './plan.ts';
 import { splitTime } from './split-time.ts';
-import { flatTrack, reverseTrack, type Track } from './track.ts';
+import { checkMoves, MOST_MOVES } from './too-many-moves.ts';
+import { flatTrack, reverseTrack, shiftTrack, type Track } from './track.ts';
 import { pathForTests } from './path-for-tests.ts';
 
 test('lifts are counted between cutting, not move by move', () => {
@@ -11,6 +13,24 @@ test('lifts are counted between cutting, not move by move', () => {
     [0, 300, 900, 900, 0, 0, 300, 900, 0],
   );
   expect(measurePath(path).lifts).toBe(1);
+});
+
+test('a line has no ring, a loop one that comes back; shifted it lies as high', () => {
+  const line = flatTrack([0, 5, 9, 5], -1, false);
+  expect(line).toMatchObject({ closed: false, ring: 0, oneWay: false });
+  expect([...shiftTrack(line, 10, 20).xyz]).toEqual([10, 25, -1, 19, 25, -1]);
+  expect(flatTrack([0, 0, 9, 0, 9, 9], -1, true)).toMatchObject({ closed: true, ring: 4, oneWay: true });
+});
+
+test('as many moves as are the most are let pass, one more is refused', () => {
+  expect(() => checkMoves(MOST_MOVES, 'step')).not.toThrow();
+  expect(() => checkMoves(MOST_MOVES + 1, 'step')).toThrow(
+    'With this step the cut would have about 4 million moves, and 3 million are the most; make the step larger, or cut fewer outlines at once.',
+  );
+});
+
+test('a stroke starts where power comes on, and nowhere on the way there', () => {
+  expect(strokeStarts({ power: Float32Array.of(0, 0, 0, 1, 1, 0, 0, 0.5) })).toEqual([2, 6]);
 });
 
 test('a track with a tail has no ring once it is gone the other way', () => {

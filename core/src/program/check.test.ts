@@ -58,6 +58,9 @@ describe('a program from elsewhere on a job’s stock', () => {
   ])('%s', (_, text, sentence) => {
     expect(check(text).findings.join(' ')).toMatch(sentence);
   });
+  test('a rapid move that stays as deep as it was, or comes up, does not plunge', () => {
+    expect(check('G0 X10 Y10 Z5\nG1 Z-2 F300\nG1 X40\nG0 X10\nG0 Z-1\nG0 Z5').findings).toEqual([]);
+  });
   test('a clamp in the way of the bit’s middle', () => {
     const clamp = { id: 'c', kind: 'clamp' as const, x: 50, y: 0, length: 20, width: 30, height: 8 };
     const text = 'G0 X10 Y10 Z5\nG0 X120';

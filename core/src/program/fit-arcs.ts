@@ -11,6 +11,15 @@ export interface FittedMove {
 /** How far an arc may lie from the path it stands for, mm, at points and between them. */
 export const ARC_FIT_TOLERANCE = 0.003;
 
+/** So much deeper or less deep an arc may leave what a cone cuts, mm; of a steep one it may lie so far off as the second nevertheless. */
+const DEEP = 0.004;
+const STEEP = 0.002;
+
+/** How far an arc may lie from its path where the bit cuts so much wider a mm of depth, mm. */
+function toleranceOn(slope: number): number {
+  return slope > 0 ? Math.min(ARC_FIT_TOLERANCE, Math.max(STEEP, DEEP * slope)) : ARC_FIT_TOLERANCE;
+}
+
 /** Fewer moves than this are left straight. */
 const FEWEST = 3;
 
@@ -34,11 +43,12 @@ const LARGEST = 2000;
  * @example a circle of 200 chords: three arcs
  */
 export function fitArcs(path: Path, { slope = 0, mostTurn = MOST_TURN }: ArcLimits = {}): FittedMove[] {
-  const within = { slope, mostTurn };
+  const within = { slope, mostTurn, tolerance: toleranceOn(slope) };
   const { feed, rapid, shades } = path;
   const moves: FittedMove[] = [];
+  let limit = 0;
   for (let i = 0; i + 1 < feed.length;) {
-    const limit = lastWithSameFeed(path, i);
+    if (i >= limit) limit = lastWithSameFeed(path, i);
     let best = i + 1;
     let arc: FittedMove['arc'];
     if (!rapid[i + 1] && !shades?.has(i + 1) && limit - i >= FEWEST) {
@@ -86,7 +96,7 @@ function arcThrough(
   { xyz }: Path,
   from: number,
   to: number,
-  { slope, mostTurn }: Required<ArcLimits>,
+  { slope, mostTurn, tolerance }: Required<ArcLimits> & { tolerance: number },
 ): FittedMove['arc'] {
   const middle = (from + to) >> 1;
   const [ax, ay] = [xyz[3 * from], xyz[3 * from + 1]];
@@ -115,14 +125,14 @@ function arcThrough(
     const qx = xyz[3 * k] - x;
     const qy = xyz[3 * k + 1] - y;
     const off = Math.max(Math.abs(distance(qx, qy) - r), Math.abs(distance((px + qx) / 2, (py + qy) / 2) - r));
-    if (off > ARC_FIT_TOLERANCE) return undefined;
+    if (off > tolerance) return undefined;
     const turn = Math.atan2(px * qy - py * qx, px * qx + py * qy);
     if (clockwise ? turn >= 0 : turn <= 0) return undefined;
     turned += Math.abs(turn);
     gone += distance(qx - px, qy - py);
     const z = xyz[3 * from + 2] + (length > 0 ? (drop * gone) / length : 0);
     const deep = Math.abs(xyz[3 * k + 2] - z);
-    if (deep > ARC_FIT_TOLERANCE || off + slope * deep > ARC_FIT_TOLERANCE) return undefined;
+    if (deep > ARC_FIT_TOLERANCE || off + slope * deep > tolerance) return undefined;
   }
   return turned < mostTurn ? { x, y, clockwise } : undefined;
 }

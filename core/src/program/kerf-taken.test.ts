@@ -39,6 +39,15 @@ test.each([
   else expect(text).toBeUndefined();
 });
 
+test.each([
+  [45, 'once'],
+  [35, undefined],
+] as const)('along %i mm of 100 beside the lines: %s', (along, taken) => {
+  const way = pathForTests([25, 19.25, 1, 25 + along, 19.25, 1, 25 + along, 10, 1, 125, 10, 1], [0, 900, 0, 900]);
+  way.power[2] = 0;
+  expect(kerfTaken(way, [square], 1.5)?.taken).toBe(taken);
+});
+
 test('nothing is said of another drawing; what the controller is told counts by its length', () => {
   expect(kerfTaken(round(0.75), [], 1.5)).toBeUndefined();
   expect(kerfFinding(undefined, 'here', 1.5, 'mm')).toBeUndefined();

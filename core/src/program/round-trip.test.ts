@@ -89,6 +89,34 @@ function ownMoves({ path }: { path: Path }, original: Path): Path {
   return pathForTests(path.xyz.slice(3 * first, 3 * last + 3), path.feed.slice(first, last + 1));
 }
 
+test.each([
+  ['V60', 30, 0.00231, 0.004],
+  ['V90', 45, 0.003, 0.004],
+  ['V20', 10, 0.002, 0.012],
+])('arcs of a %s leave its depth as it was', (_, half, most, deep) => {
+  const slope = Math.tan((half * Math.PI) / 180);
+  // A spiral, which no arc fits for long.
+  const n = 2000;
+  const xyz = Float64Array.from({ length: 3 * n }, (_, i) => {
+    const [k, axis] = [Math.floor(i / 3), i % 3];
+    return axis === 2 ? -1 : (3 + k / 400) * (axis === 0 ? Math.cos(k / 40) : Math.sin(k / 40));
+  });
+  const off = (limits: object) => {
+    let furthest = 0;
+    let from = 0;
+    for (const { point, arc } of fitArcs(pathForTests(xyz, new Float64Array(n).fill(1000)), limits)) {
+      const r = arc && Math.hypot(xyz[3 * point] - arc.x, xyz[3 * point + 1] - arc.y);
+      for (let k = from; arc && k <= point; k++)
+        furthest = Math.max(furthest, Math.abs(Math.hypot(xyz[3 * k] - arc.x, xyz[3 * k + 1] - arc.y) - r!));
+      from = point;
+    }
+    return furthest;
+  };
+  expect(off({})).toBeGreaterThan(0.0025);
+  expect(off({ slope })).toBeLessThanOrEqual(most);
+  expect(off({ slope }) / slope).toBeLessThanOrEqual(deep);
+});
+
 describe('what is written is read back', () => {
   const dialects = Object.entries(DIALECTS) as [string, Dialect][];
   test.each(dialects)('%s: a circle and a helix', (_, dialect) => {

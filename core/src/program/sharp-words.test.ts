@@ -71,6 +71,14 @@ describe('what is written', () => {
       'G17 G21 G91 G94 G56',
     );
   });
+  test('a helix that goes down evenly is arcs, wherever its points lie', () => {
+    const xyz: number[] = [];
+    for (let k = 0, at = 0; k <= 80; at += k % 3 === 0 ? 0.03 : 0.015, k++)
+      xyz.push(10 * Math.cos(at), 10 * Math.sin(at), -1 - 0.3 * at);
+    const moves = fitArcs(pathAlong(Float64Array.from(xyz), 900));
+    expect(moves.filter(({ arc }) => arc).length).toBeGreaterThan(0);
+    expect(moves.length).toBeLessThan(6);
+  });
   test('a helix that does not go down evenly is no arc', () => {
     const n = 60;
     const xyz: number[] = [];

@@ -106,7 +106,10 @@ export function writeProgram(
   /** A height of a bit that widens upwards is rounded upwards, so that rounding never cuts past the line. */
   const height = (mm: number, slope: number) =>
     number(slope > 0 ? (Math.ceil((mm / perUnit) * 10 ** decimals - 1e-6) / 10 ** decimals) * perUnit : mm);
-  const feedNumber = (mm: number) => String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
+  const feedNumber = (mm: number) => {
+    if (!(mm > 0)) throw new Error('A move that cuts has no feed.');
+    return String(Number((mm / perUnit).toFixed(decimalsIn(0, unit))) || 1);
+  };
   const fine = 10 ** decimals;
   const block = new BlockWriter(decimals);
   const minutes = cuts.reduce((sum, cut) => sum + cut.beside.before + cut.minutes + cut.beside.after, 0);

@@ -2,7 +2,7 @@ import { toolKindOf } from '../tools/kinds.ts';
 import { takenOut, type Leaves, widthLeft } from '../tools/leaves.ts';
 import { measurePath } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
-import { pierceWaits } from '../motion/piercing.ts';
+import { piercingMoved, pierceWaits } from '../motion/piercing.ts';
 import { splitTime } from '../motion/split-time.ts';
 import { clearLinks } from './clear-links.ts';
 import type { CutPart, MeasuredPart } from '../cuts/cut-part.ts';
@@ -43,12 +43,7 @@ export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { p
     atLeast: part.approach,
   });
   const dwells = part.dwells && { ...part.dwells, points: part.dwells.points.map(pointNow) };
-  const pierce = part.pierce && {
-    ...part.pierce,
-    touches: part.pierce.touches.map(pointNow),
-    level: part.pierce.level.map(pointNow),
-    beside: part.pierce.beside.map(pointNow),
-  };
+  const pierce = part.pierce && piercingMoved(part.pierce, pointNow);
   const { lowest } = measurePath(path);
   return {
     ...part,

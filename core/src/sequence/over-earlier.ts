@@ -1,4 +1,5 @@
 import type { Job } from '../document/job.ts';
+import { piercingMoved } from '../motion/piercing.ts';
 import { KEEP_OUT_ROOM } from '../stock/keep-out.ts';
 import { clearLinks } from './clear-links.ts';
 import { type CutResult, retimed } from './cut-result.ts';
@@ -32,16 +33,13 @@ export function overEarlier(
       limits: bench.limits,
       atLeast: high,
     });
-    const now = (points: readonly number[]) => points.map(lifted.pointNow);
     return retimed(
       {
         ...cut,
         path: lifted.path,
         approach: high,
-        ...(pierce && {
-          pierce: { ...pierce, touches: now(pierce.touches), level: now(pierce.level), beside: now(pierce.beside) },
-        }),
-        ...(dwells && { dwells: { ...dwells, points: now(dwells.points) } }),
+        ...(pierce && { pierce: piercingMoved(pierce, lifted.pointNow) }),
+        ...(dwells && { dwells: { ...dwells, points: dwells.points.map(lifted.pointNow) } }),
       },
       bench,
       post,

@@ -13,7 +13,8 @@ export class OwnFault extends CannotBeCut {
   override name = 'OwnFault';
 }
 
-const past = (by: number, x: number, y: number) =>
+/** A fault of that kind, told with how far and where. */
+export const past = (by: number, x: number, y: number) =>
   new OwnFault(
     `Kerbe’s own check found a move that would cut ${by.toFixed(2)} mm past the outline near ${x.toFixed(1)}, ${y.toFixed(1)} mm, so this cut is not made. That is a fault of Kerbe, not of the drawing; another bit or step may avoid it.`,
   );

@@ -137,7 +137,6 @@ export function downAlong(line: ArrayLike<number>, from: number, run: number): n
   const whole = lengthOf(line, n);
   if (!(whole > 0) || n < 2) return undefined;
   const legs = 2 * Math.max(1, Math.ceil(run / 2 / whole));
-  if (!(legs * n <= MOST_POINTS_DOWN)) throw tooShallow();
   const leg = run / legs;
   const there: number[] = [line[0], line[1], 0];
   for (let k = 1, gone = 0; k < n && gone < leg; k++) {
@@ -150,6 +149,7 @@ export function downAlong(line: ArrayLike<number>, from: number, run: number): n
       gone / leg,
     );
   }
+  if (!((legs * there.length) / 3 <= MOST_POINTS_DOWN)) throw tooShallow();
   const points: number[] = [];
   for (let l = 0; l < legs; l++)
     for (let q = 0; q < there.length; q += 3) {

@@ -1,5 +1,6 @@
 import type { Clipper } from '../geometry/clipper.ts';
 import { boundsOf, type Loops, signedArea } from '../geometry/outline.ts';
+import { sharedLines } from '../geometry/shared-lines.ts';
 import { insideArea } from '../geometry/stretches.ts';
 
 /** Shapes that cross each other by less than this do not, mm²: rounding. */
@@ -9,12 +10,16 @@ const CROSSES = 0.05;
  * What shapes keep where each lies in another or beside it: what lies in one is its hole, and in that a part again.
  *
  * @param covers what each shape covers by itself.
- * @returns that area, and whether some of them cross.
+ * @returns that area, whether some of them cross, and how much of their lines they share where none do, mm.
  */
-export function nestedArea(covers: readonly Loops[], clipper: Clipper): { area: Loops; crossing: boolean } {
+export function nestedArea(
+  covers: readonly Loops[],
+  clipper: Clipper,
+): { area: Loops; crossing: boolean; touching: number } {
   const pieces = onceEach(covers);
   const area = clipper.union(pieces.flat(), 'evenodd');
-  return { area, crossing: Math.abs(keptOf(pieces) - covered(area)) > CROSSES };
+  const crossing = Math.abs(keptOf(pieces) - covered(area)) > CROSSES;
+  return { area, crossing, touching: crossing ? 0 : sharedLines(pieces, area) };
 }
 
 /** What shapes enclose where each lies in another or beside it, mm²: where some cross, it is not that. */

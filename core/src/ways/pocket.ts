@@ -1,4 +1,5 @@
-import Flatbush from 'flatbush';
+import { directed } from './directed.ts';
+import { wallRounds } from './wall-rounds.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
@@ -11,7 +12,7 @@ import type { Limits } from '../document/limits.ts';
 import { measurePath, type Path, pathAlong, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { checkMoves } from '../motion/too-many-moves.ts';
-import { flatTrack, reverseTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
+import { flatTrack, shiftTrack, type Track, trackAt } from '../motion/track.ts';
 import { orderTracks } from './order-tracks.ts';
 import { graft, toursAlong } from './axis-tours.ts';
 import { checkFinish } from './finish-allowance.ts';
@@ -69,9 +70,6 @@ export interface PocketCut {
 
 /** What is left and smaller than this, mm², nobody would see. */
 const LEFT_WORTH_SHOWING = 0.02;
-
-/** How much further than the allowance from a wall the rough round may be where the finish begins, mm. */
-const BESIDE = 0.005;
 
 /** Lines end this share of the radius before the wall. */
 const BEFORE_WALL = 0.1;
@@ -263,51 +261,6 @@ function withMissed(
 }
 
 /**
- * Rounds along a wall. Each begins beside it, where all is cleared, so that the bit comes down in air and meets the
- * allowance from the side.
- */
-function wallRounds(wall: Loops, cleared: readonly Track[], finish: number, climb: boolean): Track[] {
-  const places = new Flatbush(
-    Math.max(
-      1,
-      cleared.reduce((sum, { xyz }) => sum + xyz.length / 3, 0),
-    ),
-  );
-  const at: number[] = [];
-  for (const { xyz } of cleared)
-    for (let i = 0; i < xyz.length; i += 3) {
-      places.add(xyz[i], xyz[i + 1], xyz[i], xyz[i + 1]);
-      at.push(xyz[i], xyz[i + 1]);
-    }
-  if (at.length === 0) places.add(Infinity, Infinity, Infinity, Infinity);
-  places.finish();
-  return wall.map((loop) => {
-    let [from, beside, nearest] = [0, -1, finish + BESIDE];
-    for (let i = 0; i < loop.length && at.length; i += 2) {
-      const [found] = places.neighbors(loop[i], loop[i + 1], 1, nearest);
-      if (found === undefined) continue;
-      const d = Math.hypot(at[2 * found] - loop[i], at[2 * found + 1] - loop[i + 1]);
-      if (d < nearest) [from, beside, nearest] = [i, found, d];
-    }
-    const turned = new Float64Array(loop.length);
-    turned.set(loop.subarray(from));
-    turned.set(loop.subarray(0, from), loop.length - from);
-    const round = directed(flatTrack(turned, 0, true), climb);
-    if (beside < 0) return round;
-    const xyz = Float64Array.of(
-      at[2 * beside],
-      at[2 * beside + 1],
-      0,
-      ...round.xyz,
-      at[2 * beside],
-      at[2 * beside + 1],
-      0,
-    );
-    return { xyz, closed: true, ring: 0, oneWay: true };
-  });
-}
-
-/**
  * What lies between rings and is covered by none, by the outer ring's level: further inside one than the radius, and
  * further from the next. Rings no further apart than the radius miss nothing, since every place that deep inside one lies
  * inside the next.
@@ -354,14 +307,6 @@ function spines(area: Loops): Track[] {
     const axis = medialAxis(region);
     return toursAlong(axis, () => Infinity, 0).ways.map((line) => flatTrack(line, 0, false));
   });
-}
-
-/**
- * Offsets run with the wood on the right, which is climb milling under a spindle that turns clockwise; for
- * conventional milling a ring is turned.
- */
-function directed(ring: Track, climb: boolean): Track {
-  return climb ? ring : reverseTrack(ring);
 }
 
 function areaOf(loops: Loops): number {

@@ -12,6 +12,7 @@ import { checkFinish } from './finish-allowance.ts';
 import { CutProblem } from './cut-problem.ts';
 import { checkSlope, LEAST_WAY } from './entry.ts';
 import { type Drive, follow, layTrack } from './lay-tracks.ts';
+import { type MovedOutlines, movedOutlines } from './moved-outlines.ts';
 import { passDepths } from './pass-depths.ts';
 import { type Lead, leadOf } from './profile-lead.ts';
 import { rampBefore, rampIn, rampsBehindTabs } from './profile-ramps.ts';
@@ -56,8 +57,8 @@ export interface ProfileCut {
   tabs: Tab[];
   /** Where each loop begins, on the sheet. */
   starts: { x: number; y: number }[];
-  /** Loops that vanished because the bit does not fit into them. */
-  lost: number;
+  /** Loops that the bit does not fit into, or not through, or not between; see `MovedOutlines`. */
+  missed: MovedOutlines;
   passes: number;
   /** Loops whose lead would have cut into the part or its neighbour, and so was left away. */
   noLead: number;
@@ -88,7 +89,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   const loops = offsetBy((sign * diameter) / 2);
   if (loops.length === 0)
     throw new CutProblem('The bit is wider than the outline it should cut inside; choose a smaller bit.');
-  const lost = side === 'inside' ? Math.max(0, area.length - loops.length) : 0;
+  const missed = sign === 0 ? { lost: 0, split: 0, grown: 0 } : movedOutlines(area, loops.map((points) => ({ points, hole: signedArea(points) < 0 })), sign > 0); // prettier-ignore
   const allowance = sign !== 0 ? finish : 0;
   const around = roughRounds(loops, settings, sign, clipper, offsetBy);
   const builder = new PathBuilder();
@@ -222,7 +223,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     }
   }
   if (builder.length) builder.rapid(builder.x, builder.y, lift);
-  return { path: builder.done(), tabs: placed, starts, lost, passes: depths.length, noLead };
+  return { path: builder.done(), tabs: placed, starts, missed, passes: depths.length, noLead };
 }
 
 /** One loop that is gone round at some depths. */

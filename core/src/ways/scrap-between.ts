@@ -1,8 +1,8 @@
 import Flatbush from 'flatbush';
 import { boxGroups } from '../geometry/box-groups.ts';
+import { capsules, thinned } from '../geometry/capsules.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper } from '../geometry/clipper.ts';
-import { distanceToSegment } from '../geometry/distance-to-segment.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
 import type { KerfLoop } from './kerf-loops.ts';
 
@@ -48,7 +48,7 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
     if (parts.length < 2) return [];
     const kerfs = parts.flatMap(({ loop: { points }, ways }) => [
       ...clipper.offset(clipper.simplify([signedArea(points) > 0 ? points : reversed(points)], ROUGH), r, ROUGH),
-      ...ways.flatMap((way) => capsules(thinned(way), r)),
+      ...ways.flatMap((way) => capsules(thinned(way, ROUGH), r)),
     ]);
     const holes = clipper.union(kerfs, 'nonzero').filter((loop) => signedArea(loop) < -SMALLEST);
     if (holes.length === 0) return [];
@@ -70,38 +70,6 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
 }
 
 const boxOf = ({ loop, ways }: CutRound): Bounds => boundsOf([loop, ...ways.map((way) => ({ points: Float64Array.from(way) }))])!; // prettier-ignore
-
-/** Chords of half a round end. */
-const ROUND = 6;
-
-/** What is cut along a way, piece by piece. */
-function capsules(way: ArrayLike<number>, r: number): Float64Array[] {
-  const out: Float64Array[] = [];
-  for (let i = 2; i < way.length; i += 2) {
-    const angle = Math.atan2(way[i + 1] - way[i - 1], way[i] - way[i - 2]);
-    const points: number[] = [];
-    for (let k = 0; k <= 2 * ROUND + 1; k++) {
-      const [x, y] = k <= ROUND ? [way[i], way[i + 1]] : [way[i - 2], way[i - 1]];
-      const a = angle - Math.PI / 2 + (Math.PI * (k <= ROUND ? k : k - 1)) / ROUND;
-      points.push(x + r * Math.cos(a), y + r * Math.sin(a));
-    }
-    out.push(Float64Array.from(points));
-  }
-  return out;
-}
-
-/** A way with no more points than it needs. */
-function thinned(way: ArrayLike<number>): number[] {
-  const out = [way[0], way[1]];
-  for (let from = 0, i = 4; i < way.length; i += 2) {
-    let k = from + 2;
-    const far = () => distanceToSegment(way[k], way[k + 1], way[from], way[from + 1], way[i], way[i + 1]);
-    while (k < i && far() <= ROUGH) k += 2;
-    if (k < i) out.push(way[(from = i - 2)], way[from + 1]);
-  }
-  out.push(way[way.length - 2], way[way.length - 1]);
-  return out;
-}
 
 /** A way as a loop with nothing in it. */
 function thereAndBack(way: ArrayLike<number>): Float64Array {

@@ -10,6 +10,7 @@ import type { Beam } from '../../tools/beam/fields.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { innerFirst, type Nested } from '../../ways/inner-first.ts';
 import { type KerfLoop, kerfLoops } from '../../ways/kerf-loops.ts';
+import { closesUp } from '../../ways/moved-outlines.ts';
 import { nestedArea } from '../../ways/nested-area.ts';
 import { neverBurnt } from '../../ways/never-burnt.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
@@ -41,8 +42,8 @@ export function cutThrough(
   clipper: Clipper,
 ): CutPart<LaserCutFacts>[] {
   neverBurnt(job.stock.material);
-  const { area: drawn, open: openCount, overlaps } = artwork.area();
-  const { area, crossing } = cut.side === 'nested' ? nestedArea(artwork.covers(), clipper) : { area: drawn, crossing: false }; // prettier-ignore
+  const { area: drawn, open: openCount, overlaps, touching: drawnTouching } = artwork.area();
+  const { area, crossing, touching } = cut.side === 'nested' ? nestedArea(artwork.covers(), clipper) : { area: drawn, crossing: false, touching: drawnTouching }; // prettier-ignore
   const side = cut.side === 'nested' ? 'outside' : cut.side;
   const loops = kerfLoops(area, { side, offset: side === 'on' ? 0 : cut.kerf / 2, keptOnRight: true }, clipper);
   const open = artwork.lines().filter(({ closed }) => !closed);
@@ -76,8 +77,9 @@ export function cutThrough(
     lines: strokes.length,
     kerf: cut.kerf,
     nearEdge: nearEdges(loops, cut.kerf),
-    closes: side !== 'on' && loops.length < area.length,
+    closes: closesUp(area, loops, side),
     overlaps: cut.side === 'nested' ? Number(crossing) : overlaps,
+    touching,
     empty: open.length - lines.length,
   };
   return [

@@ -7,7 +7,10 @@ export interface LaserCutFacts {
   nearEdge: { x: number; y: number; wide: number; web: number }[];
   /** The kerf is wider than a slot, a hole or what lies between parts. */
   closes: boolean;
-  /** Places where shapes overlap, and lines whose points lie in one place. */
+  /** Places where shapes overlap. */
   overlaps: number;
+  /** How much of their lines chosen shapes share, and are one there, mm. */
+  touching: number;
+  /** Lines whose points lie in one place. */
   empty: number;
 }

@@ -1,5 +1,6 @@
 import { formatLength } from '../../quantity/format.ts';
 import type { Beam } from '../../tools/beam/fields.ts';
+import { togetherTexts } from '../grown-together.ts';
 import { judgeSettings } from '../laser-settings.ts';
 import type { JudgedCut, Remark } from '../remark.ts';
 import type { LaserCutFacts } from './facts.ts';
@@ -13,7 +14,7 @@ export function judgeCutThrough(judged: JudgedCut<LaserCut, LaserCutFacts, Beam>
   if (!facts) return out;
   const mm = (length: number) => formatLength(length, job.unit, 2);
   const say = (id: string, weight: Remark['weight'], text: string) => out.push({ stop: 'cuts', cut: cut.id, id: `${id}-${cut.id}`, weight, text, remedies: [] }); // prettier-ignore
-  const { nearEdge: near, closes, overlaps, empty } = facts;
+  const { nearEdge: near, closes, empty } = facts;
   if (near.length > 0) {
     const least = near.reduce((a, b) => (a.web < b.web ? a : b));
     say(
@@ -24,8 +25,7 @@ export function judgeCutThrough(judged: JudgedCut<LaserCut, LaserCutFacts, Beam>
   }
   if (closes)
     say('closes', 'wrong', `The kerf of ${mm(cut.kerf)} is wider than a slot, a hole or what lies between parts, which closes up or is left out. Draw it wider, or take a beam with a smaller spot.`); // prettier-ignore
-  if (overlaps > 0)
-    say('overlap', 'advice', `In ${overlaps === 1 ? 'one place' : `${overlaps} places`} shapes overlap; see that what comes out there is one part, or move them apart.`); // prettier-ignore
+  for (const { id, text } of togetherTexts(facts, job.unit, true)) say(id, 'advice', text);
   if (empty > 0)
     say('empty', 'advice', `${empty === 1 ? 'One line has all its points in one place and is' : `${empty} lines have all their points in one place and are`} left out; draw a line there.`); // prettier-ignore
   return out;

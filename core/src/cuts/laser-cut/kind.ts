@@ -2,6 +2,7 @@ import { formatLength } from '../../quantity/format.ts';
 import type { Beam, BeamSettings } from '../../tools/beam/fields.ts';
 import { WITHOUT_A_SPINDLE } from '../fields/burning.ts';
 import type { SeenPart } from '../cut-part.ts';
+import { togetherNotes } from '../grown-together.ts';
 import type { CutKind, SheetMark } from '../kind.ts';
 import type { Proposal } from '../propose.ts';
 import { cutThrough, rankOf } from './cut-through.ts';
@@ -52,7 +53,7 @@ export const laserCutKind: CutKind<LaserCut, LaserCutFacts, Beam> = {
           ...(facts.closes
             ? ['The kerf is wider than a slot, a hole or what lies between parts, which closes up or is left out.']
             : []),
-          ...(facts.overlaps ? [`Places where shapes overlap: ${facts.overlaps}.`] : []),
+          ...togetherNotes(facts, unit),
           ...(facts.empty ? [`Left out, all points in one place: ${facts.empty}.`] : []),
         ]
       : [],

@@ -4,8 +4,7 @@ import { PathBuilder } from '../../motion/path.ts';
 import { formatLength } from '../../quantity/format.ts';
 import type { Beam } from '../../tools/beam/fields.ts';
 import { areaRows } from '../../ways/area-rows.ts';
-import { burntAlong } from '../../ways/burnt-along.ts';
-import { checkClear } from '../../ways/checked.ts';
+import { checkRows } from '../../ways/checked-rows.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { neverBurnt } from '../../ways/never-burnt.ts';
 import { layRows, type Scanned } from '../../ways/scan-rows.ts';
@@ -73,7 +72,7 @@ async function filled(
   const builder = new PathBuilder();
   const scanning = scanningOf(job, cut);
   const rows = areaRows(inner, scanning.angle, 1 / cut.lines, cut.power / 100);
-  checkClear(burntAlong(rows, scanning.angle), area, true, beam.diameter / 2);
+  checkRows(rows, scanning.angle, area, beam.diameter / 2);
   const scanned = await layRows(builder, rows, scanning);
   const opened = clipper.offset(inner, beam.diameter / 2);
   const lost = clipper.difference(area, opened).some((loop) => clipper.offset([loop], -THIN).length > 0);

@@ -10,16 +10,16 @@ export function areaKept(
   cut: PlasmaCut,
   artwork: CutArtwork,
   clipper: Clipper,
-): { area: Loops; islands: Loops; crossing: boolean } {
+): { area: Loops; islands: Loops; crossing: boolean; touching: number } {
   const tied = (area: Loops) => (cut.bridge > 0 ? bridged(area, cut.bridge, clipper) : area);
   const loose = (cutOut: Loops) => cutOut.filter((loop) => signedArea(loop) < 0);
   if (cut.side !== 'nested') {
-    const { area } = artwork.area();
-    if (cut.side !== 'inside') return { area, islands: [], crossing: false };
+    const { area, touching } = artwork.area();
+    if (cut.side !== 'inside') return { area, islands: [], crossing: false, touching };
     const cutOut = tied(area);
-    return { area: cutOut, islands: loose(cutOut), crossing: false };
+    return { area: cutOut, islands: loose(cutOut), crossing: false, touching };
   }
-  const { area: kept, crossing } = nestedArea(artwork.covers(), clipper);
+  const { area: kept, crossing, touching } = nestedArea(artwork.covers(), clipper);
   // The outermost lines, filled: what is cut out of them hangs on islands, where it has some.
   const filled = clipper.union(
     kept.filter((loop) => signedArea(loop) > 0),
@@ -31,5 +31,6 @@ export function areaKept(
     area: cutOut === holes ? kept : clipper.difference(filled, cutOut),
     islands: loose(cutOut),
     crossing,
+    touching,
   };
 }

@@ -2,6 +2,7 @@ import type { Job } from '../../document/job.ts';
 import { ArcLength } from '../../geometry/arc-length.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
 import { contains, lengthOf } from '../../geometry/outline.ts';
+import type { Closing } from '../../motion/piercing.ts';
 import { PathBuilder } from '../../motion/path.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { thickest } from '../../stock/stock.ts';
@@ -10,6 +11,7 @@ import { CutProblem } from '../../ways/cut-problem.ts';
 import { Freed } from '../../ways/freed.ts';
 import { innerFirst, type Nested } from '../../ways/inner-first.ts';
 import { type KerfLoop, kerfLoops } from '../../ways/kerf-loops.ts';
+import { closesUp } from '../../ways/moved-outlines.ts';
 import { type CutRound, type ScrapBetween, scrapBetween } from '../../ways/scrap-between.ts';
 import { type ScrapLead, scrapLeads } from '../../ways/scrap-leads.ts';
 import { tightArcs } from '../../ways/tight-arcs.ts';
@@ -18,7 +20,7 @@ import { type CutPart, cutPart, nothingToCut } from '../cut-part.ts';
 import { areaKept } from './area-kept.ts';
 import type { PlasmaFacts } from './facts.ts';
 import type { PlasmaCut } from './fields.ts';
-import { closes, missed } from './missed.ts';
+import { missed } from './missed.ts';
 
 /** Room beside what was cut free when it is gone round, mm. */
 const ROOM = 3;
@@ -31,8 +33,8 @@ interface Stroke extends Nested {
   tight?: Uint8Array;
   /** The controller leads the torch beside it. */
   beside?: boolean;
-  /** The kerf that it closes: what lies inside is free then. */
-  frees?: KerfLoop;
+  /** The kerf that it closes, and where: what lies inside is free then. */
+  frees?: { loop: KerfLoop; at: Closing };
 }
 
 /** A hole as wide as this share of the sheet's thickness, or of the kerf, comes out (common practice: as wide as it is thick). */
@@ -63,7 +65,7 @@ export function burnt(
       `Between cuts the torch is ${formatLength(cut.rise, unit, 2)} over the sheet, and pierces higher; make the rise at least ${formatLength(cut.pierceHeight, unit, 2)}.`,
     );
   const { open: openCount, overlaps } = artwork.area();
-  const { area, islands, crossing } = areaKept(cut, artwork, clipper);
+  const { area, islands, crossing, touching } = areaKept(cut, artwork, clipper);
   const offset = cut.by === 'here' ? cut.kerf / 2 : 0;
   const keptOnRight = cut.swirl === 'right';
   const side = sideOf(cut);
@@ -132,7 +134,7 @@ export function burnt(
   // `within` counts loops so far; strokes count now. Of a loop in pieces nothing comes free.
   const numberOf = new Map<KerfLoop, number>();
   strokes.forEach((stroke, k) => {
-    if (stroke.frees) numberOf.set(stroke.frees, k);
+    if (stroke.frees) numberOf.set(stroke.frees.loop, k);
   });
   const strokeRound = (k: number): number =>
     k < 0 ? -1 : (numberOf.get(kept[k]) ?? strokeRound(within.get(kept[k])!));
@@ -156,22 +158,18 @@ export function burnt(
     strokes.push({ from, to, within: nest(from.x, from.y), turnable: true, points: [...points], slow: false, tight: tightArcs(points, cut.small / 2, 0) }); // prettier-ignore
   }
 
-  const { path, touches, level, beside, pierces, lifted } = laid(
-    strokes,
-    scrapBetween(rounds, beyondOf(cut), clipper),
-    cut,
-    job,
-  );
+  const { path, pierces, lifted, ...points } = laid(strokes, scrapBetween(rounds, beyondOf(cut), clipper), cut, job);
   const facts: PlasmaFacts = {
     pierces,
     starts,
     shorter: leads.flat().filter(({ share }) => share > 0 && share < 1).length,
     noLead: cut.lead.kind === 'none' ? 0 : leads.flat().filter(({ share }) => share === 0).length,
     ...missed(area, side, cut.kerf, clipper),
-    closes: cut.by === 'here' && closes(area, loops),
+    closes: cut.by === 'here' && closesUp(area, loops, side),
     tooSmall: small.map((loop) => ({ ...middle(loop), diameter: across(loop) })),
     islands,
     overlaps: cut.side === 'nested' ? Number(crossing) : overlaps,
+    touching,
     empty: open.length - lines.length,
     lifted,
     kerf: cut.kerf,
@@ -181,7 +179,7 @@ export function burnt(
     cutPart<PlasmaFacts>({ ...cut, plunge: plungeOf(job), speed: 0 }, rankOf(cut), {
       path,
       facts,
-      pierce: { delay: cut.pierceDelay, touches, level, beside, scrapOnLeft: keptOnRight },
+      pierce: { ...points, delay: cut.pierceDelay, scrapOnLeft: keptOnRight },
       leaves: { kind: 'kerf', width: cut.kerf, depth: thick },
       kerf: cut.by,
       approach: overFreed(cut),
@@ -222,13 +220,20 @@ function loopStroke(
   };
   push(from);
   const { at, total, loop: corners } = along;
+  let closing: Closing | undefined;
+  const reached = (s: number) => {
+    if (s >= from + total - 1e-6) closing ??= { point: points.length / 2 - 1, before: Math.max(0, s - from - total) };
+  };
   // Every corner between the ends, once for every time round.
   for (let turn = 0; turn * total < from + length; turn++)
     for (let i = 0; i + 1 < at.length; i++) {
       const s = at[i] + turn * total;
-      if (s > from + 1e-6 && s < from + length - 1e-6) points.push(corners[2 * i], corners[2 * i + 1]);
+      if (s <= from + 1e-6 || s >= from + length - 1e-6) continue;
+      points.push(corners[2 * i], corners[2 * i + 1]);
+      reached(s);
     }
   push(from + length);
+  reached(from + length);
   const cutTo = points.length / 2;
   points.push(...lead.out);
   // The leads are no part of the shape, and what goes round a corner at half a kerf is no arc of it.
@@ -244,7 +249,7 @@ function loopStroke(
     slow,
     tight,
     beside: cut.by === 'controller' && cut.side !== 'on',
-    ...(whole ? { frees: loop } : {}),
+    ...(whole && closing ? { frees: { loop, at: closing } } : {}),
   };
 }
 
@@ -257,6 +262,7 @@ function laid(strokes: readonly Stroke[], between: readonly ScrapBetween[], cut:
   const builder = new PathBuilder();
   const freed = new Freed({ low: cut.rise, high: overFreed(cut), room: ROOM, limits: bench.limits });
   const done = new Set<KerfLoop>();
+  const closings: Closing[] = [];
   const touches: number[] = [];
   const level: number[] = [];
   const ends: number[] = [];
@@ -284,17 +290,19 @@ function laid(strokes: readonly Stroke[], between: readonly ScrapBetween[], cut:
     for (let i = 1; i < n; i++) {
       const k = reversed ? n - 1 - i : i - 1;
       builder.to(points[2 * i], points[2 * i + 1], cut.cutHeight, slow || tight?.[k] ? slower : cut.feed);
+      if (i === frees?.at.point) closings.push({ point: builder.length - 1, before: frees.at.before });
     }
     if (slow) level.push(builder.length - 1);
     if (beside) ends.push(builder.length - 1);
     if (!frees) continue;
-    freed.add(frees.points, frees.bounds);
-    done.add(frees);
+    const { loop } = frees;
+    freed.add(loop.points, loop.bounds);
+    done.add(loop);
     for (const { points: scrap, bounds, by } of between)
-      if (by.includes(frees) && by.every((loop) => done.has(loop))) freed.add(scrap, bounds);
+      if (by.includes(loop) && by.every((each) => done.has(each))) freed.add(scrap, bounds);
   }
   builder.rapid(builder.x, builder.y, cut.rise);
-  return { path: builder.done(), touches, level, beside: ends, pierces, lifted };
+  return { path: builder.done(), touches, level, beside: ends, frees: closings, pierces, lifted }; // prettier-ignore
 }
 
 function backwards(points: readonly number[]): number[] {

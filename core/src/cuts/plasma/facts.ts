@@ -19,6 +19,8 @@ export interface PlasmaFacts {
   islands: Float64Array[];
   /** Chosen shapes that overlap, and are cut as one. */
   overlaps: number;
+  /** How much of their lines chosen shapes share, and are one there, mm. */
+  touching: number;
   /** Points in one place, or lines without a length. */
   empty: number;
   /** Links over pieces that were cut free, high above them. */

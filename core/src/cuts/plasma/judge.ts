@@ -4,6 +4,7 @@ import { thickest } from '../../stock/stock.ts';
 import { fromChart } from '../../tools/nozzle/chart.ts';
 import type { Nozzle } from '../../tools/nozzle/fields.ts';
 import { ofKinds } from '../../tools/kinds.ts';
+import { togetherTexts } from '../grown-together.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { CHARTED, charted } from './charted.ts';
 import type { PlasmaFacts } from './facts.ts';
@@ -172,18 +173,17 @@ function judgeSheet({ job, cut, result }: Judged): Remark[] {
   ];
 }
 
-function judgeWays({ cut, result }: Judged): Remark[] {
+function judgeWays({ job, cut, result }: Judged): Remark[] {
   const { facts } = result;
   if (!facts) return [];
-  const { noLead, shorter, overlaps, empty } = facts;
+  const { noLead, shorter, empty } = facts;
   const out: Remark[] = [];
   const some = (n: number, one: string, many: string) => (n === 1 ? `One ${one}` : `${n} ${many}`);
   if (noLead > 0)
     out.push(remark(cut, 'lead', 'advice', `${some(noLead, 'line has', 'lines have')} no room for a lead, and would be pierced on the line itself, which leaves a mark in the part; choose another start, move parts apart, or make the lead shorter.`)); // prettier-ignore
   if (shorter > 0)
     out.push(remark(cut, 'shorter', 'advice', `${some(shorter, 'lead is', 'leads are')} shorter than asked for, for want of room.`)); // prettier-ignore
-  if (overlaps > 0)
-    out.push(remark(cut, 'overlap', 'advice', `In ${overlaps === 1 ? 'one place' : `${overlaps} places`} shapes overlap; see that what comes out there is one part, or move them apart.`)); // prettier-ignore
+  for (const { id, text } of togetherTexts(facts, job.unit, true)) out.push(remark(cut, id, 'advice', text));
   if (empty > 0)
     out.push(remark(cut, 'empty', 'advice', `${some(empty, 'line has', 'lines have')} all points in one place and ${empty === 1 ? 'is' : 'are'} left out; drill there, or draw a line.`)); // prettier-ignore
   return out;

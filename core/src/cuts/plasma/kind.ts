@@ -1,6 +1,7 @@
 import { formatLength } from '../../quantity/format.ts';
 import type { ChartRow, Nozzle } from '../../tools/nozzle/fields.ts';
 import type { SeenPart } from '../cut-part.ts';
+import { togetherNotes } from '../grown-together.ts';
 import type { CutKind, Handle, SheetMark } from '../kind.ts';
 import type { Proposal } from '../propose.ts';
 import { charted } from './charted.ts';
@@ -70,7 +71,7 @@ export const plasmaKind: CutKind<PlasmaCut, PlasmaFacts, Nozzle> = {
           ...(facts.closes
             ? ['The kerf is wider than a slot, a hole or what lies between parts, which closes up or is left out.']
             : []),
-          ...(facts.overlaps ? [`Places where shapes overlap: ${facts.overlaps}.`] : []),
+          ...togetherNotes(facts, unit),
           ...(facts.empty ? [`Left out, all points in one place: ${facts.empty}.`] : []),
         ]
       : [],

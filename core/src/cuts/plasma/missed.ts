@@ -1,7 +1,6 @@
 import type { Clipper, Loops } from '../../geometry/clipper.ts';
 import { signedArea } from '../../geometry/outline.ts';
 import { regionsOf } from '../../geometry/regions.ts';
-import type { KerfLoop } from '../../ways/kerf-loops.ts';
 import { shapeKey, shiftLoops } from '../../geometry/same-shape.ts';
 
 type Side = 'outside' | 'inside' | 'on';
@@ -48,14 +47,4 @@ function ofPiece(piece: Loops, side: Side, kerf: number, clipper: Clipper): Miss
   return side === 'inside'
     ? { narrow: shows(shrunk(r), 1), fine: shows(grown(f), FINE).length > 0 }
     : { narrow: shows(grown(r), 1), fine: shows(shrunk(f), FINE).length > 0 };
-}
-
-/**
- * Whether some loop is gone once the lines are moved by half a kerf: a slot or a hole has closed, or parts have grown
- * together.
- */
-export function closes(area: Loops, moved: readonly Pick<KerfLoop, 'hole'>[]): boolean {
-  const holes = area.filter((loop) => signedArea(loop) < 0).length;
-  const left = moved.filter(({ hole }) => hole).length;
-  return left < holes || moved.length - left < area.length - holes;
 }

@@ -19,6 +19,7 @@ import { byARamp, withOneBit, withoutFinish, withUsualStep } from '../usual-trie
 import type { PocketFacts } from './facts.ts';
 import { FIELDS, heading, more, type PocketCut, sentence } from './fields.ts';
 import { figure } from './figure.ts';
+import { quicker } from './quicker.ts';
 
 const RANK = 2.5;
 
@@ -58,17 +59,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   proposes: () => [freeInsides],
   goDeep: (depth) => ({ depth }),
   tries: (cut, own) => [...withUsualStep(own), ...withOneBit(cut, own), ...withoutFinish(cut), ...byARamp(own)],
-  quicker: (_, cut, __, name) =>
-    cut.slots
-      ? []
-      : [
-          {
-            what: 'slots',
-            text: `Let the bit cut slots in ${name} instead of opening it with loops`,
-            effect: 'buried over its whole width where rings begin; take less depth a pass if it labours',
-            fields: { slots: true },
-          },
-        ],
+  quicker,
   make: pocketed,
   judge: (judged) => [...judgeFloor(judged), ...judgeLeft(judged)],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),

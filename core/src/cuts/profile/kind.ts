@@ -4,10 +4,12 @@ import type { Clipper } from '../../geometry/clipper.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { thickest } from '../../stock/stock.ts';
+import type { MovedOutlines } from '../../ways/moved-outlines.ts';
 import { profile, type ProfileSettings } from '../../ways/profile.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
 import { areaToCut, type CutPart, cutPart, type SeenPart } from '../cut-part.ts';
 import { shallowOnUneven } from '../floor-remarks.ts';
+import { togetherNotes, togetherTexts } from '../grown-together.ts';
 import type { CutKind, Handle } from '../kind.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
 import { freeInsides, outerBorder } from '../propose.ts';
@@ -43,10 +45,11 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   },
   handles,
   facts: ({ facts }) => (facts?.noLead ? [['', 'no room for a lead']] : []),
-  notes: (_, { facts, tabsMissing: missing }) => [
-    ...(facts?.lost ? [`The bit does not fit into ${facts.lost} of the outlines, which are left out.`] : []),
+  notes: (_, { facts, tabsMissing: missing }, __, unit) => [
+    ...missedNotes(facts?.missed),
     ...missingWords(missing),
     ...(facts?.noLead ? [`${facts.noLead} outlines have no room for the lead, and are entered straight.`] : []),
+    ...togetherNotes({ overlaps: 0, touching: facts?.touching ?? 0 }, unit),
   ],
   bits: ['end'],
   rank: (cut) => (cut.side === 'outside' ? 4 : 3),
@@ -58,7 +61,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   goDeep: (depth) => ({ depth }),
   tries: withoutFinish,
   make: profiled,
-  judge: (judged) => [...judgeThrough(judged), ...judgeLost(judged), ...judgeLoose(judged), ...judgeMissing(judged)],
+  judge: (judged) => [...judgeThrough(judged), ...judgeLost(judged), ...judgeTouching(judged), ...judgeLoose(judged), ...judgeMissing(judged)], // prettier-ignore
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
   // What goes right through is as deep as the stock everywhere.
   onUneven: (_, { depth }, drop, thick) => (depth >= thick ? {} : shallowOnUneven(depth, drop)),
@@ -66,6 +69,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
 
 function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clipper: Clipper): CutPart<ProfileFacts>[] {
   const area = areaToCut(artwork);
+  const { touching } = artwork.area();
   const settings: ProfileSettings = {
     feed: cut.feed,
     plunge: cut.plunge,
@@ -85,7 +89,8 @@ function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clip
     start: cut.start,
     thickness: thickest(job.stock),
   };
-  const { path, passes, tabs, ...facts } = profile(area, settings, clipper);
+  const { path, passes, tabs, ...ways } = profile(area, settings, clipper);
+  const facts = { ...ways, touching };
   const missing = tabsMissing(cut.tabs, { tabs, starts: facts.starts });
   return [cutPart(cut, profileKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts })];
 }
@@ -155,22 +160,45 @@ function judgeThrough({ job, cut, index }: JudgedCut<ProfileCut>): Remark[] {
   ];
 }
 
-/** Outlines that the bit does not fit into. */
+/** Shapes that are one where they touch; where they overlap, as letters of a script do, that is meant. */
+function judgeTouching({ job, cut, result }: JudgedCut<ProfileCut, ProfileFacts>): Remark[] {
+  const together = { overlaps: 0, touching: result.facts?.touching ?? 0 };
+  return togetherTexts(together, job.unit, false).map(({ id, text }): Remark => ({ stop: 'cuts', cut: cut.id, id: `${id}-${cut.id}`, weight: 'advice', text, remedies: [] })); // prettier-ignore
+}
+
+/** Outlines that the bit does not fit into, or not through, or not between. */
 function judgeLost({ job, cut, index, result }: JudgedCut<ProfileCut, ProfileFacts>): Remark[] {
-  const lost = result.facts?.lost ?? 0;
-  if (lost === 0) return [];
+  const { lost = 0, split = 0, grown = 0 } = result.facts?.missed ?? {};
   const bit = job.bits.find((b) => b.id === cut.bit)!;
   const smaller = nextSmallerMill(job, bit.diameter);
+  const finer = smaller ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id }) }] : [];
+  const onTheLine = [{ label: 'Cut on the line', patch: setCut(index, { side: 'on' }) }];
+  const said = (id: string, count: number, text: string, remedies: Remark['remedies']): Remark[] =>
+    count > 0
+      ? [
+          {
+            stop: 'cuts',
+            cut: cut.id,
+            id: `${id}-${cut.id}`,
+            weight: 'wrong',
+            text: `${bit.name} does not fit ${text}`,
+            remedies,
+          },
+        ]
+      : [];
   return [
-    {
-      stop: 'cuts',
-      cut: cut.id,
-      id: `narrow-${cut.id}`,
-      weight: 'wrong',
-      text: `${bit.name} does not fit into ${lost === 1 ? 'one of the outlines' : `${lost} of the outlines`}, which would be left out.`,
-      remedies: smaller
-        ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id }) }]
-        : [{ label: 'Cut on the line', patch: setCut(index, { side: 'on' }) }],
-    },
+    ...said('narrow', lost, `into ${some(lost)}, which would be left out.`, smaller ? finer : onTheLine),
+    ...said('neck', split, `through a narrow place of ${some(split)}, and what lies there would stay; take a finer one.`, []),
+    ...said('grown', grown, `between ${some(grown)} and another, and they would come out as one; move them apart by more than it is wide, or take a finer one.`, []),
+  ]; // prettier-ignore
+}
+
+const some = (count: number): string => (count === 1 ? 'one of the outlines' : `${count} of the outlines`);
+
+function missedNotes({ lost = 0, split = 0, grown = 0 }: Partial<MovedOutlines> = {}): string[] {
+  return [
+    ...(lost ? [`The bit does not fit into ${some(lost)}, which are left out.`] : []),
+    ...(split ? [`The bit does not fit through a narrow place of ${some(split)}, and what lies there stays.`] : []),
+    ...(grown ? [`The bit does not fit between ${some(grown)} and another, and they come out as one.`] : []),
   ];
 }
