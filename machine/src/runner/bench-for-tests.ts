@@ -4,6 +4,7 @@ import type { Job } from '@kerbe/core/document/job';
 import { PLAIN, type Variant, varied } from '@kerbe/core/machines/program-variant';
 import { programsFor } from '@kerbe/core/machines/programs';
 import { timelineOf } from '@kerbe/core/program/timeline';
+import { clipperFromDisk } from '../core-from-disk.ts';
 import type { OpenTransport, TransportEvents } from '../link/transport.ts';
 import { Controller, type Simulated } from '../stand-in/controller.ts';
 import { type Command, type From, type ProgramOrder, ProgramOrderSchema } from './commands.ts';
@@ -11,6 +12,8 @@ import { benchFactsOf, orderOf } from './of-job.ts';
 import { KeptPrograms, OPERATOR } from './kept-programs-for-tests.ts';
 import { Runner } from './runner.ts';
 import type { RunState } from './runner-state.ts';
+
+const clipper = await clipperFromDisk();
 
 const TICK = 10;
 
@@ -123,11 +126,11 @@ export abstract class BenchForTests<H extends { hand: string }, M extends Simula
     }
   }
 
-  /** A job’s first program, kept and ordered as the server does. */
-  order(job: Job, result: Pick<JobResult, 'cuts' | 'beside'>, variant: Partial<Variant> = {}): ProgramOrder {
+  /** A job’s program, its first unless another is said, kept and ordered as the server does. */
+  order(job: Job, result: Pick<JobResult, 'cuts' | 'beside'>, variant: Partial<Variant> = {}, which = 0): ProgramOrder {
     const whole = { ...PLAIN, ...variant };
-    const made = varied(job, result, whole);
-    const [program] = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes });
+    const made = varied(job, result, whole, clipper);
+    const program = programsFor(job, made, { revision: '1', date: '2026-11-26', notes: made.notes })[which];
     const hash = this.programs.keep(program.text, timelineOf(program, made, job.bench.limits));
     const order = orderOf('job', job, made, program, '1', hash, whole);
     // It can be kept on disk and read again.

@@ -67,7 +67,7 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
   private cutLength = 0;
   private cutShort = false;
   private lost: { x: number; y: number } | null = null;
-  /** How far the height control has moved the torch off what the axes say, mm; where it stood over the sheet then. */
+  /** How far the height control has moved the torch off what the axes say, mm, until it rises; where it stood over the sheet then. */
   private correction = 0;
   private begunOver = 0;
   /** How far the arc has gone with nothing under it, mm. */
@@ -99,7 +99,6 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
     this.arc = 'off';
     this.ignites = 0;
     this.inVoid = 0;
-    this.correction = 0;
     this.sheet?.release();
     if (this.drawn.ended() === 'twice') this.damage.kerfTwice++;
   }
@@ -261,7 +260,11 @@ export class StandInPlasma extends StandInMachine<Hand, PlasmaState> {
         }
       } else if (this.arc === 'on') {
         if (this.burns(before, at)) return at;
-      } else if (this.strikes(before, at, under)) return at;
+      } else {
+        // What the height control did is taken back by the way up.
+        this.correction = Math.sign(this.correction) * Math.max(0, Math.abs(this.correction) - Math.max(0, at.z - before.z)); // prettier-ignore
+        if (this.strikes(before, at, under)) return at;
+      }
       before = at;
     }
     return undefined;
