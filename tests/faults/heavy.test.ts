@@ -72,6 +72,19 @@ test('what holds too much memory is ended with a sentence, and the next is well'
   expect(await desk.do('drawing', ['/x', 'y'], 'ann', never)).toBe('/x');
 });
 
+test('work whose process is ended from elsewhere is begun again, once', async () => {
+  const found = desk.do('programs', ['k', '1', 'x'], 'ann', never).catch((error: unknown) => error);
+  const pids = () => told().map((line) => Number(line.split(' ')[1]));
+  await begun('programs');
+  process.kill(pids()[0], 'SIGKILL');
+  for (let i = 0; i < 100 && pids().length < 2; i++) await pause(50);
+  expect(isThere(pids()[1])).toBe(true);
+  process.kill(pids()[1], 'SIGKILL');
+  expect(await found).toMatchObject({ status: 500, message: expect.stringMatching(/ended before it was done/) });
+  expect(pids()).toHaveLength(2);
+  expect(await desk.do('drawing', ['/w', 'y'], 'ann', never)).toBe('/w');
+});
+
 test('what takes too long is ended with a sentence', async () => {
   await expect(desk.do('programs', ['b', '1', 'x'], 'ann', never)).rejects.toMatchObject({ status: 422 });
 });

@@ -171,10 +171,11 @@ test('who goes away ends what was computed for him, and only that', async () => 
   const made = await fetch(new URL('/api/jobs/import', bench.shop.address), {
     method: 'POST',
     headers: { 'content-type': 'application/octet-stream', 'x-kerbe-page': 'gone' },
-    body: JSON.stringify(heaviest()[1]),
+    body: JSON.stringify(heaviest()[0]),
   });
   const { id } = (await made.json()) as { id: string };
   const { revision } = await bench.ask<{ revision: string }>(`/api/jobs/${id}`);
+  const before = heavyWork();
   const leave = new AbortController();
   const asked = fetch(new URL(`/api/jobs/${id}/programs`, bench.shop.address), {
     method: 'POST',
@@ -182,10 +183,12 @@ test('who goes away ends what was computed for him, and only that', async () => 
     body: JSON.stringify({ revision }),
     signal: leave.signal,
   }).catch(() => undefined);
-  await pause(1500);
-  const before = heavyWork();
-  await pause(1000);
-  const busy = [...heavyWork()].filter(([pid, ticks]) => ticks - (before.get(pid) ?? 0) > 30).map(([pid]) => pid);
+  // At work for half a second, of which it has many more.
+  const busy = await bench.eventually(
+    async () => [...heavyWork()].filter(([pid, ticks]) => ticks - (before.get(pid) ?? 0) > 50).map(([pid]) => pid),
+    (at) => at.length > 0,
+    20,
+  );
   expect(busy).toHaveLength(1);
   leave.abort();
   await asked;

@@ -352,10 +352,16 @@ export function drawingOf(svg: string): Drawn {
   return { kind: 'file', svg, loops, width: Number(w), height: Number(h) };
 }
 
-/** The same with every outline left open at its end. */
+/** The same with every outline left open at its end; among straight lines, one that comes back to where it began ends before. */
 export function opened(drawn: Drawn): Drawn {
+  const straight = !/[CQ]/.test(drawn.svg);
   const svg = drawn.svg
     .replace(/ d="[^"]*"/g, (d) => d.replace(/z/gi, ''))
+    .replace(COMES_BACK, straight ? 'M$1$2' : '$&')
     .replaceAll('<path ', '<path fill="none" stroke="black" ');
-  return { ...drawn, svg, kind: `${drawn.kind}, open`, open: true };
+  const loops = drawn.loops.map((loop) => (straight && near(loop[0], loop.at(-1)!) ? loop.slice(0, -1) : loop));
+  return { ...drawn, svg, loops, kind: `${drawn.kind}, open`, open: true };
 }
+
+const COMES_BACK = /M([^MLCQ"]+)((?:L[^MLCQ"]+)+)L\1(?=[M"])/g;
+const near = ([ax, ay]: [number, number], [bx, by]: [number, number]) => Math.hypot(bx - ax, by - ay) < 1e-6;

@@ -45,7 +45,7 @@ export interface Compared {
   /** Time of the variant over that of the first, and how much longer it takes, s. */
   time: number;
   longer: number;
-  /** How much the time of the first itself changes, as a share, with a bit a hundredth thinner or thicker. */
+  /** How far the times of the first itself lie apart, as a share, with a bit a hundredth or a micrometre thinner or thicker. */
   unsteady: number;
 }
 
@@ -123,20 +123,21 @@ export async function compared(
       });
     };
     const found: Compared[] = [];
-    /** Depths with a bit a hundredth thinner and thicker: where these differ, rounding decides whether it fits. */
+    /** The same with a bit a hundredth thinner, a micrometre thinner, a micrometre thicker, a hundredth thicker. */
     let nearly: { moves: Move[]; seconds: number; depths: number[] }[] | undefined;
     const withOtherBits = async () => {
       if (nearly) return nearly;
       nearly = [];
-      for (const by of [-0.02, 0.02]) {
+      for (const by of [-0.02, -0.002, 0.002, 0.02]) {
         const bit = asked.options.replace(/--bit (end|v[\d.]+):([\d.]+)/, (_, kind: string, size: string) => `--bit ${kind}:${Number(size) + by}`); // prettier-ignore
         const made = await cut({ name: 'as drawn', map: same }, bit);
         nearly.push({ ...made, depths: depths(made.moves, places, 0) });
       }
       return nearly;
     };
+    /** Where depths differ rounding decides whether it fits. */
     const hardlyFits = async (k: number) => {
-      const [thinner, thicker] = await withOtherBits();
+      const [thinner, , , thicker] = await withOtherBits();
       return Math.abs(thinner.depths[k] - thicker.depths[k]) > 1e-3;
     };
     const [narrow, wide] = [-0.012, 0.012].map((wider) => depths(first.moves, places, wider));
@@ -160,7 +161,7 @@ export async function compared(
       const time = seconds / first.seconds;
       const unsteady =
         Math.abs(time - 1) > WORTH_ASKING
-          ? Math.max(...(await withOtherBits()).map((other) => Math.abs(other.seconds / first.seconds - 1)))
+          ? apart([first, ...(await withOtherBits())].map((made) => made.seconds / first.seconds))
           : 0;
       found.push({ variant: variant.name, off, at, time, longer: seconds - first.seconds, unsteady });
     }
@@ -172,6 +173,8 @@ export async function compared(
     rmSync(folder, { recursive: true, force: true });
   }
 }
+
+const apart = (shares: number[]) => Math.max(...shares) - Math.min(...shares);
 
 function overlap(a: Loop, b: Loop): boolean {
   const box = (loop: Loop) => [Math.min(...loop.map(([x]) => x)), Math.max(...loop.map(([x]) => x)), Math.min(...loop.map(([, y]) => y)), Math.max(...loop.map(([, y]) => y))]; // prettier-ignore

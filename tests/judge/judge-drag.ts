@@ -68,17 +68,8 @@ function judgeFilling(drawing: Move[], drawn: Drawn, asked: Asked, width: number
       found.push(`a row lies ${(off - first).toFixed(4)} mm from another, no whole number of steps`);
   }
   if (!asked.solid) return found;
-  const cells = new Map<string, Move[]>();
   const size = Math.max(1, width);
-  for (const m of drawing)
-    for (
-      let i = Math.floor((Math.min(m.ax, m.bx) - width) / size);
-      i <= Math.floor((Math.max(m.ax, m.bx) + width) / size);
-      i++
-    )
-      // prettier-ignore
-      for (let j = Math.floor((Math.min(m.ay, m.by) - width) / size); j <= Math.floor((Math.max(m.ay, m.by) + width) / size); j++) // prettier-ignore
-        cells.set(`${i} ${j}`, [...(cells.get(`${i} ${j}`) ?? []), m]);
+  const cells = movesByCell(drawing, size, width);
   const all = drawn.loops.flat();
   const [x0, y0] = [Math.min(...all.map(([x]) => x)), Math.min(...all.map(([, y]) => y))];
   const [x1, y1] = [Math.max(...all.map(([x]) => x)), Math.max(...all.map(([, y]) => y))];
@@ -93,6 +84,27 @@ function judgeFilling(drawing: Move[], drawn: Drawn, asked: Asked, width: number
       return [...found, `a gap at ${x.toFixed(3)}, ${y.toFixed(3)} in what is to be solid`];
   }
   return found;
+}
+
+/** Moves by the square cells that they come nearer to than their width. */
+function movesByCell(moves: readonly Move[], size: number, width: number): Map<string, Move[]> {
+  const cells = new Map<string, Move[]>();
+  const cellOf = (v: number) => Math.floor(v / size);
+  for (const m of moves) {
+    const [low, high] = m.ax < m.bx ? [m.ax, m.bx] : [m.bx, m.ax];
+    const heightAt = (x: number) => (high - low < 1e-9 ? m.ay : m.ay + ((m.by - m.ay) * (x - m.ax)) / (m.bx - m.ax));
+    for (let i = cellOf(low - width); i <= cellOf(high + width); i++) {
+      // What of the move lies over this column, or as near as its width.
+      const [from, to] = [Math.max(low, i * size - width), Math.min(high, (i + 1) * size + width)];
+      const ends = high - low < 1e-9 ? [m.ay, m.by] : [heightAt(Math.min(from, high)), heightAt(Math.max(to, low))];
+      for (let j = cellOf(Math.min(...ends) - width); j <= cellOf(Math.max(...ends) + width); j++) {
+        const list = cells.get(`${i} ${j}`);
+        if (list) list.push(m);
+        else cells.set(`${i} ${j}`, [m]);
+      }
+    }
+  }
+  return cells;
 }
 
 /** Places along the middle of every corner, inwards and outwards: there rings leave gaps, if anywhere. */

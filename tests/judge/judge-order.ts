@@ -7,7 +7,10 @@ import type { Asked } from './asked.ts';
 /** What is cut out within something else that is cut out comes before it: then the work is held by what is left. */
 export function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: Asked, deepest: number): string[] {
   const segments = loops.reduce((sum, loop) => sum + loop.length, 0);
-  const deep = moves.filter((m) => m.feed > 0 && Math.max(m.az, m.bz) < -deepest + 2e-3);
+  let rapids = 0;
+  const counted = moves.map((m) => ({ m, after: m.feed > 0 ? rapids : ++rapids }));
+  const onFloor = counted.filter(({ m }) => m.feed > 0 && Math.max(m.az, m.bz) < -deepest + 2e-3);
+  const deep = onFloor.map(({ m }) => m);
   if (loops.length < 2 || deep.length * segments > 3e6) return [];
   /** Where in the program each is gone along: the middle of the way counts, since outlines that touch share a piece. */
   const along = loops.map((): number[] => []);
@@ -16,11 +19,11 @@ export function judgeOrder(moves: Move[], { loops }: Drawn, { side, diameter }: 
     let left = list.reduce((sum, at) => sum + long(deep[at]), 0) / 2;
     return list.find((at) => (left -= long(deep[at])) <= 0) ?? list[list.length - 1];
   };
-  // A way along both, where the bit has no room beside it, belongs to neither.
+  // A way along both, where the bit has no room beside it, belongs to neither; over a tab it is the same way.
   const together = new Set<string>();
   let way = new Set<number>();
   deep.forEach((m, at) => {
-    if (at > 0 && (m.ax !== deep[at - 1].bx || m.ay !== deep[at - 1].by)) way = new Set();
+    if (at > 0 && onFloor[at].after !== onFloor[at - 1].after) way = new Set();
     let [best, which] = [Infinity, -1];
     loops.forEach((loop, k) => {
       for (let i = 0; i < loop.length; i++) {

@@ -99,8 +99,10 @@ export function judgePlasma(text: string, drawn: Drawn, asked: Asked): string[] 
     // Webs of shapes that nearly touch are thinner than a program is written.
     if (drawn.kind !== 'near-touching' && across > 0.4 && beside(mx, my) && beside(m.ax, m.ay) && beside(m.bx, m.by)) {
       const [nx, ny] = [(m.by - m.ay) / across, -(m.bx - m.ax) / across];
-      const kept = [0.002, 0.02, 0.1].some((more) => edges.inside(mx + nx * (kerf / 2 + more), my + ny * (kerf / 2 + more)) === outside); // prettier-ignore
-      if (!kept) found.push(`line ${m.line} has its square edge in the scrap`);
+      // From where the outline is; on neither side is a web that ends in a point.
+      const to = edges.distance(mx, my);
+      const kept = (side: number) => [0.001, 0.005, 0.02, 0.1].some((more) => edges.inside(mx + side * nx * (to + more), my + side * ny * (to + more)) === outside); // prettier-ignore
+      if (!kept(1) && kept(-1)) found.push(`line ${m.line} has its square edge in the scrap`);
     }
   }
   for (const { x, y, waited } of pierces) {

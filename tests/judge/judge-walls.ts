@@ -115,7 +115,10 @@ export function judgeWalls(
           drawn.loops.some((other) => other !== loop && distanceTo(other, x, y) < near) ||
           places.some(([px, py], j) => {
             const between = Math.abs(j - k);
-            return Math.min(between, places.length - between) > apart && Math.hypot(px - x, py - y) < near;
+            const along = Math.min(between, places.length - between);
+            const across = Math.hypot(px - x, py - y);
+            // Round the tip of a slit it is near in no time.
+            return across < near && (along > apart || along * every > 3 * across + 2 * every);
           })
         );
       });

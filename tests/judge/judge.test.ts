@@ -74,9 +74,12 @@ pocket conventional-after-a-larger --bit end:6 --depth 4.322 --depth-per-pass 4.
 v-carve island-near-its-wall --bit v150:60 --step 0.5mm
 v-carve disc-by-its-wall --bit v15:24.2 --max-depth 0.358 --step 1.224mm --depth-per-pass 2.984 --clear-bit end:3
 v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
+v-carve pinched-letters --bit v60:12
+v-carve sliver-at-a-disc --bit v15:23.39 --max-depth 3.916 --step 0.349mm
 v-carve low-cone --bit v150:60
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3
 profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397
+pocket two-letters-after-a-larger --no-arcs --bit end:1 --depth 0.882 --depth-per-pass 3.578 --step 0.967mm --ramp 3.1deg --pattern lines --angle 85deg --clear-bit end:1.3
 pocket islands-by-a-hair --bit end:1.5 --depth 7.033 --depth-per-pass 3.713 --last-pass 2.118 --conventional --step 0.994mm --ramp 21deg --finish 0.349
 drag bent-arm --bit drag:0.35 --pressed 1 --pattern rings --step 0.289mm --fill solid`
   .split('\n')
@@ -165,5 +168,39 @@ describe.skipIf(ONE)('the judge sees what is wrong', () => {
   ] as const)('of a beam: %s', (_, kind, options, lines, finding) => {
     const text = ['G17 G21 G90 G94 G54', '(c: beam:0.4, 50 % power, )', 'M8', 'M4 S0', ...lines, 'M5', 'M9', 'M30'].join('\n'); // prettier-ignore
     expect(judge(text, square, askedFor(kind, options)).join('\n')).toMatch(finding);
+  });
+
+  /** Burnt with some settings, and judged as if others had been asked for. */
+  const KERFS = '--kerf 1 --feed 2500 --pierce-height 3.8 --pierce-delay 0.5 --cut-height 1.5 --thickness 2';
+  test.each([
+    ['as it should be', '', '', (text: string) => text, /^$/],
+    [
+      'the square edge on the other side',
+      '--side outside',
+      '--square-edge left',
+      (text: string) => text,
+      /square edge in the scrap/,
+    ],
+    [
+      'another kerf',
+      '',
+      '--kerf 1.1',
+      (text: string) => text.replaceAll('1.1 mm', '1 mm'),
+      /uncut|beyond|beside|does not|kerf/,
+    ],
+    ['cut higher', '', '', (text: string) => text.replaceAll('Z1.5', 'Z1.7'), /mm high, 1\.5 was asked for/],
+    ['pierced where nothing was felt for', '', '', (text: string) => text.replace(/^G38.*$/m, ''), /not felt for/],
+    ['no delay', '', '', (text: string) => text.replace(/^G4 .*$/m, ''), /waits 0 s at a pierce, 0\.5 were asked for/],
+  ])('of an arc: %s', async (_, options, besides, changed, finding) => {
+    const folder = mkdtempSync(`${tmpdir()}/kerbe-judge-`);
+    try {
+      const art = fileURLToPath(new URL('../drawings/hard/plate-with-tabs.svg', import.meta.url));
+      const all = `plasma ${art} ${KERFS} ${options} ${besides} --out ${folder}/a.nc`.split(/\s+/);
+      await cutToFiles(readCutOptions(all));
+      const text = changed(readFileSync(`${folder}/a.nc`, 'utf8'));
+      expect(judge(text, drawingOf(readFileSync(art, 'utf8')), askedFor('plasma', `${KERFS} ${options}`)).join('\n')).toMatch(finding); // prettier-ignore
+    } finally {
+      rmSync(folder, { recursive: true, force: true });
+    }
   });
 });
