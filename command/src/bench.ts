@@ -16,6 +16,7 @@ import { areaOf } from '@kerbe/core/artwork/united-shapes';
 import { compute, ComputeCache } from '@kerbe/core/compute/compute';
 import { FACES } from '@kerbe/core/document/item';
 import { bytesFromBase64, readJobFile } from '@kerbe/core/job/job-file';
+import { fitArcs } from '@kerbe/core/program/fit-arcs';
 import { vProfile } from '@kerbe/core/tools/leaves';
 import { type Path, pathAlong } from '@kerbe/core/motion/path';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
@@ -243,6 +244,22 @@ async function wholeJobs(): Promise<void> {
   carveField([{ path, leaves: { kind: 'groove', profile: vProfile(60, 0, 6) } }], 600, 400, 0.1);
   const picture = performance.now() - t;
   row('Carving picture, 600 × 400 mm at 0.1 mm, 200,000 moves', `${picture.toFixed(0)} ms`, within(picture, 5000));
+  const fitting = (moves: number) => {
+    const long = manyMoves(moves);
+    return middle(
+      Array.from({ length: ROUNDS }, () => {
+        const t = performance.now();
+        fitArcs(long);
+        return performance.now() - t;
+      }),
+    );
+  };
+  const [of40, of400] = [fitting(40_000), fitting(400_000)];
+  row(
+    'Arcs fitted to 400,000 moves in one run, against 40,000',
+    `${of400.toFixed(0)} ms, ${(of400 / of40).toFixed(1)} ×`,
+    { is: of400 / of40, most: 15, wanted: 'at most 15 ×' },
+  );
 }
 
 /** Kerfs with their leads, order and links against a profile of the same page, against a long search, and over freed pieces. */

@@ -16,6 +16,8 @@ const HELP = `Kerbe: plans, proves, runs and records sign carving.
 
 const [command, ...args] = process.argv.slice(2);
 try {
+  if ((command === 'start' || command === 'figures') && args.length > 0)
+    throw new Misuse(`./kerbe ${command} takes nothing more, and so not “${args.join(' ')}”.`);
   if (command === 'start') await (await import('./start.ts')).start();
   else if (command === 'test') await (await import('./test.ts')).test(args);
   else if (command === 'bench') await (await import('./bench.ts')).bench(args);

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { Misuse } from './misuse.ts';
 import { DATA, ROOT } from './paths.ts';
@@ -9,8 +10,8 @@ const Kept = z.object({
   fuzz: z.number().int().default(1),
   judge: z.number().int().default(1),
 });
-/** Moments, walks over the table, and kills of one round. */
-const ROUND = { moments: 100, walks: 150, kills: 20 };
+/** Moments, lost arcs, walks over the table, and kills of one round. */
+const ROUND = { moments: 100, arcs: 60, walks: 150, kills: 20 };
 /** Mutants of each kind in one round of `--fuzz`. */
 const MUTANTS = 1000;
 /** Drawings of each kind of cut in one round of `--judge`. */
@@ -20,15 +21,20 @@ const COMPARED = 10;
 const USE = './kerbe soak [--judge] --minutes 30, or ./kerbe soak --fuzz --count 20000; all take --seed.';
 
 /**
- * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, random walks over its table, and
- * processes of a whole shop killed and stalled. `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that
- * comes in. `./kerbe soak --judge [--minutes N] [--seed S]`: drawings and settings by chance, cut and judged by brute
+ * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, arcs lost at others and the rest
+ * taken up, random walks over its table, and processes of a whole shop killed and stalled.
+ * `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that comes in. `./kerbe soak --judge [--minutes N] [--seed S]`: drawings and settings by chance, cut and judged by brute
  * force. All go on where the last soak ended, print their seeds, and end with 1 at the first that fails.
  */
 export async function soak(args: string[]): Promise<void> {
-  const number = (name: string, fallback: number): number => {
-    const at = args.indexOf(`--${name}`);
-    const value = at < 0 ? fallback : Number(args[at + 1]);
+  let given: ReturnType<typeof parsed>;
+  try {
+    given = parsed(args);
+  } catch {
+    throw new Misuse(`${args.join(' ')} is not understood: ${USE}`);
+  }
+  const number = (name: 'minutes' | 'count' | 'seed', fallback: number): number => {
+    const value = given[name] === undefined ? fallback : Number(given[name]);
     if (!Number.isFinite(value) || value < 0) throw new Misuse(`--${name} takes a number: ${USE}`);
     return value;
   };
@@ -39,7 +45,7 @@ export async function soak(args: string[]): Promise<void> {
     mkdirSync(DATA, { recursive: true });
     writeFileSync(file, JSON.stringify(kept));
   };
-  if (args.includes('--fuzz')) {
+  if (given.fuzz) {
     const count = number('count', 20_000);
     let seed = number('seed', kept.fuzz);
     for (let done = 0; done < count; done += MUTANTS) {
@@ -52,7 +58,7 @@ export async function soak(args: string[]): Promise<void> {
     console.log(`${count} mutants of each kind held; the next soak goes on at seed ${seed}.`);
     return;
   }
-  if (args.includes('--judge')) {
+  if (given.judge) {
     let seed = number('seed', kept.judge);
     const first = seed;
     for (const until = Date.now() + number('minutes', 10) * 60_000; Date.now() < until;) {
@@ -69,21 +75,27 @@ export async function soak(args: string[]): Promise<void> {
   while (Date.now() < until) {
     const own = { KERBE_SEED: String(seed) };
     await round('machine/src/runner/moments.test.ts', { KERBE_MOMENTS: String(ROUND.moments), ...own });
+    await round('machine/src/runner/lost-arcs.test.ts', { KERBE_ARCS: String(ROUND.arcs), ...own });
     await round('machine/src/runner/table.test.ts', { KERBE_WALKS: String(ROUND.walks), ...own });
     await round('tests/faults/kills.test.ts', { KERBE_KILLS: String(ROUND.kills), ...own });
     await round('tests/faults/stalls.test.ts', own);
     if (rounds === 0) await round('machine/src/runner/piece.test.ts', { KERBE_PIECE: 'all' });
     rounds++;
     console.log(
-      `seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments, ${ROUND.walks} walks, ${ROUND.kills} kills and the stalls held`,
+      `seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments, ${ROUND.arcs} lost arcs, ${ROUND.walks} walks, ${ROUND.kills} kills and the stalls held`,
     );
     seed += ROUND.moments;
     keep({ seed });
   }
   console.log(
-    `${rounds * ROUND.moments} moments, ${rounds * ROUND.walks} walks and ${rounds * ROUND.kills} kills held; the next soak goes on at seed ${seed}.`,
+    `${rounds * ROUND.moments} moments, ${rounds * ROUND.arcs} lost arcs, ${rounds * ROUND.walks} walks and ${rounds * ROUND.kills} kills held; the next soak goes on at seed ${seed}.`,
   );
 }
+
+const parsed = (args: string[]) => {
+  const [text, flag] = [{ type: 'string' }, { type: 'boolean' }] as const;
+  return parseArgs({ args, options: { minutes: text, count: text, seed: text, judge: flag, fuzz: flag } }).values;
+};
 
 function read(file: string): z.infer<typeof Kept> {
   const parsed = existsSync(file) ? Kept.safeParse(JSON.parse(readFileSync(file, 'utf8'))) : undefined;

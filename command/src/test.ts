@@ -2,6 +2,7 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawn } from 'node:child_process';
 import { setPriority } from 'node:os';
 import { ensureBuilt } from './built.ts';
+import { Misuse } from './misuse.ts';
 import { DATA, ROOT } from './paths.ts';
 
 interface Outcome {
@@ -68,6 +69,9 @@ const AFTER_MACHINES = 5;
 
 /** `./kerbe test [CHECK]`: every check, or those whose names begin so, ending in one line `N passed, N failed`. */
 export async function test(args: string[]): Promise<void> {
+  const checks = [MACHINES, PAGES, CLOCKED, COMPUTED, ...READING];
+  if (args.length > 1 || !checks.some(({ name }) => name.startsWith(args[0] ?? '')))
+    throw new Misuse(`There is no check “${args.join(' ')}”; there are ${checks.map(({ name }) => name).join('; ')}.`);
   rmSync(OUT, { recursive: true, force: true });
   mkdirSync(OUT, { recursive: true });
   const total: Outcome = { passed: 0, failed: 0 };
