@@ -1,4 +1,4 @@
-import { atRest, expect, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import { atRest, expect, feedAt, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
 import { doneWithoutThePage, holdBySpace, noteInLog, writePrograms } from './story-steps.ts';
 import type { Page } from '@playwright/test';
 
@@ -66,6 +66,8 @@ test('two benches run two jobs at the same time, one of them a program for each 
   await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
   await shop.getByRole('button', { name: 'Redo' }).click();
   await expect(shop.getByRole('button', { name: 'Redo' })).toBeDisabled();
+  // What goes on at that bench is seen from the other page, however late that hears of it.
+  await feedAt(shop, 10);
   // Both are at it, each with its own Hold.
   await startRun(other);
   await expect(other.getByRole('button', { name: 'Go on' })).toHaveCount(0);
@@ -88,6 +90,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
   await expect(shop.getByRole('region', { name: 'Other machines' })).toContainText(
     /Dome workshop router is (running|waiting for a bit)/,
   );
+  await feedAt(shop, 100);
   await shop.getByRole('button', { name: 'Go on' }).click();
   await doneWithoutThePage(shop);
   await expect(strip).toHaveCount(0);

@@ -54,3 +54,20 @@ test('a change made while something stubborn is computed for the state before is
   const route = shop.getByRole('navigation', { name: 'The route of this job' });
   await expect(route.getByRole('link', { name: /^Proof/ })).not.toContainText('computing', { timeout: 9000 });
 });
+
+test('a cut that hears nothing while it is computed is said to be under way, and can be cancelled', async ({
+  shop,
+}) => {
+  const [, , { job, assets }] = heaviest();
+  const large = { ...job, name: 'Large pond', cuts: job.cuts.map((cut) => ({ ...cut, slots: true })) };
+  const made = await shop.request.post(new URL('/api/jobs/import', process.env.KERBE_ADDRESS).href, {
+    data: Buffer.from(JSON.stringify({ job: large, assets })),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await shop.goto(new URL(`/jobs/${id}/cuts`, process.env.KERBE_ADDRESS).href);
+  const bar = shop.locator('.computing');
+  await expect(bar).toContainText('Pocket heavy', { timeout: 20_000 });
+  await bar.getByRole('button', { name: 'Cancel' }).click();
+  await expect(bar).toContainText('Computing was cancelled', { timeout: 3000 });
+});

@@ -11,6 +11,9 @@ export const test = base.extend<{ shop: Page }>({
       if (!['blob:', 'data:'].includes(url.protocol) && url.origin !== new URL(address).origin)
         outside.push(request.url());
     });
+    page.on('response', (answer) => {
+      if (answer.status() >= 500) errors.push(`${answer.status()} of ${answer.request().method()} ${answer.url()}`);
+    });
     page.on('pageerror', (error) => errors.push(error.message));
     page.on('console', (message) => {
       if (message.type() === 'error' && !/status of 4\d\d/.test(message.text())) errors.push(message.text());
@@ -186,6 +189,17 @@ export async function startRun(page: Page): Promise<void> {
   await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: 'Start the run' }).click();
   await expect(page.locator('html[data-bench-busy]')).toHaveCount(1);
+}
+
+/** Sets the feed of what runs, so that what happens in it lasts long enough to be seen by a page that is kept waiting. */
+export async function feedAt(page: Page, percent: number): Promise<void> {
+  const row = page.locator('.override').filter({ hasText: 'Feed' });
+  for (;;) {
+    const now = Number.parseInt(await row.locator('.figure').innerText());
+    if (now === percent) return;
+    await row.getByRole('button', { name: now > percent ? 'Slower' : 'Faster' }).click();
+    await expect(row.locator('.figure')).not.toHaveText(`${now} %`);
+  }
 }
 
 /** The acts of a bit change: made safe, changed, released, cleared, confirmed. */

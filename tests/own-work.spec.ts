@@ -156,7 +156,17 @@ test('two windows on one job never overwrite each other silently', async ({ shop
   await expect(shop.getByText('All changes kept')).toBeVisible();
   await setNumber(third, 'width', '99');
   await expect(third.getByText('This job was changed in another window.')).toBeVisible();
+  for (const width of ['98', '97']) {
+    await third.waitForTimeout(500);
+    await setNumber(third, 'width', width);
+  }
   await third.getByRole('button', { name: 'What the other made' }).click();
+  await expect(third.getByLabel('length', { exact: true })).toHaveValue('320 mm');
+  await expect(third.getByLabel('width', { exact: true })).toHaveValue('150 mm');
+  // What was given up comes back by no later change, nor by a step back from it.
+  await setNumber(third, 'length', '330');
+  await expect(third.getByText('All changes kept')).toBeVisible();
+  await third.getByRole('button', { name: 'Undo' }).click();
   await expect(third.getByLabel('length', { exact: true })).toHaveValue('320 mm');
   await expect(third.getByLabel('width', { exact: true })).toHaveValue('150 mm');
   await stranger.close();

@@ -56,17 +56,21 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
     timeout: 60_000,
   });
   await shop.getByRole('button', { name: 'Start the run' }).click();
-  // The air fails as soon as the arc burns a while.
-  await expect(shop.getByText(/^Arc on, \d+ V$/)).toBeVisible();
+  // The air fails once the arc has burnt a while; tried again where a cut ended by itself in between.
+  const bench = address(shop, '/api/benches/iron-yard/stand-in');
+  const lost = shop.getByText(/The arc is out and the torch comes up/);
+  let burning = 0;
   await expect
     .poll(
       async () => {
-        await shop.request.post(address(shop, '/api/benches/iron-yard/stand-in'), { data: { hand: 'blow' } });
-        return shop.getByText(/The arc is out and the torch comes up/).count();
+        const { arc } = (await (await shop.request.get(bench)).json()) as { arc: string };
+        burning = arc === 'on' ? burning + 1 : 0;
+        if (burning > 2) await shop.request.post(bench, { data: { hand: 'blow' } });
+        return lost.isVisible();
       },
-      { intervals: [50] },
+      { intervals: [10], timeout: 60_000 },
     )
-    .toBe(1);
+    .toBe(true);
   await expect(shop.getByRole('button', { name: /^Go on/ })).toBeDisabled();
   await shop.getByRole('button', { name: 'Stop', exact: true }).click();
   await atRest(shop);
@@ -81,8 +85,33 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await tickAll(shop);
   await goTo(shop, 'Run');
   await expect(shop.getByText('Gone round. Nothing was on, and nothing was cut.')).toBeVisible();
-  await shop.getByRole('button', { name: 'Make and check what is left' }).click();
-  await expect(shop.getByText(/the seam will be there/)).toBeVisible({ timeout: 60_000 });
+  // Where it was lost is a matter of chance: one place of 250 has no room beside it.
+  const goesOn = shop.getByText(/It goes on at .* from zero/);
+  const refused = shop.getByRole('alert').filter({ hasText: /no room in the scrap|may have come free/ });
+  for (const by of ['beside', 'next']) {
+    await shop.getByLabel('where the run is taken up').selectOption(by);
+    await shop.getByRole('button', { name: 'Make and check what is left' }).click();
+    await expect(goesOn.or(refused)).toBeVisible({ timeout: 60_000 });
+    if (await goesOn.isVisible()) break;
+  }
+  await expect(goesOn).toBeVisible();
+  // The mark lies where the numbers say, on the sheet as it is drawn: turned back about zero, its lower left corner.
+  const [, x, y] = /at ([\d.]+) mm and ([\d.]+) mm from zero/.exec(await goesOn.innerText())!.map(Number);
+  const turned = await shop.getByText(/The program is turned by/).innerText();
+  const turn = (Number(/by (-?[\d.]+)°/.exec(turned)![1]) * Math.PI) / 180;
+  const mark = shop.locator('svg[data-frame] g').filter({ hasText: 'goes on here' });
+  const [left, top] = /translate\(([\d.]+) ([\d.]+)\)/.exec((await mark.getAttribute('transform'))!)!.slice(1).map(Number); // prettier-ignore
+  const [k, x0, y0] = (await shop.locator('svg[data-frame]').getAttribute('data-frame'))!.split(' ').map(Number);
+  expect(Math.abs(turn)).toBeGreaterThan(0.002);
+  expect((left - x0) / k).toBeCloseTo(x * Math.cos(turn) + y * Math.sin(turn), 0);
+  expect((y0 - top) / k).toBeCloseTo(y * Math.cos(turn) - x * Math.sin(turn), 0);
+  const whole = (await shop.getByLabel('where the run is taken up').inputValue()) === 'beside';
+  if (process.env.KERBE_PICTURES) {
+    const heading = shop.getByRole('heading', { name: 'Take the broken run up again' });
+    await heading.evaluate((it) => it.scrollIntoView());
+    await shop.waitForTimeout(300);
+    await shop.screenshot({ path: 'docs/screenshots/run-taken-up.png' });
+  }
   await shop.getByLabel(/I have looked at the work/).check();
   await shop.getByRole('button', { name: 'Take it up', exact: true }).click();
   await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 60_000 });
@@ -91,8 +120,10 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
     pieces: { minX: number; maxX: number }[];
   };
   expect(look.damage).toEqual({ nozzleTouched: 0, piercedLow: 0, cutInAir: 0, ranIntoTipped: 0, kerfTwice: 0 });
-  // Three plates of 120 by 120 mm among what came free.
-  expect(look.pieces.filter(({ minX, maxX }) => Math.abs(maxX - minX - 120) < 2)).toHaveLength(3);
+  // Three plates of 120 by 120 mm among what came free, or all but the one that was skipped.
+  const plates = look.pieces.filter(({ minX, maxX }) => Math.abs(maxX - minX - 120) < 2);
+  if (whole) expect(plates).toHaveLength(3);
+  else expect(plates.length).toBeGreaterThanOrEqual(2);
   await noteInLog(shop, ['Nozzle 30 A fine'], 'Clean; the seam does not show.');
   // The log counts what cut, and says of each how its program was made.
   const runs = shop.locator('article');

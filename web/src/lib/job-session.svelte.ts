@@ -6,16 +6,20 @@ import { settled } from '@kerbe/core/document/targets';
 import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { dropUnsaved, keepUnsaved, unsavedOf } from '$lib/unsaved';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
+import { sameStep } from '$lib/same-step';
 import { Refusal, send } from '$lib/send';
 import { ComputeThread, ThreadEnded } from '$lib/workers/compute-thread';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
 import type { CutView, ItemView, JobView } from '$lib/workers/job-view';
 
-/** Changes that follow each other within this time, ms, are kept as one revision. */
+/** Changes of the same thing that follow each other within this time, ms, are kept as one revision. */
 const SETTLE = 350;
 
 /** A thread that has not heard of something new after this, ms, is at something that does not end. */
 const STUCK_AFTER = 4000;
+
+/** What takes longer, ms, shows how far it is. */
+const SHOWN_AFTER = 500;
 
 /** Who cancels waits no longer than this, ms. */
 const CANCELLED_WITHIN = 400;
@@ -45,6 +49,12 @@ export class JobSession {
   private readonly thread = new ComputeThread();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private flight: Promise<void> | undefined;
+  /** States that are to be kept before `job`: each is a revision of its own, however long the server takes. */
+  private parted: CutJob[] = [];
+  /** The state that was sent last, that before the last change of the document, and when that was made, ms. */
+  private lastSent: CutJob | undefined;
+  private changedFrom: CutJob | undefined;
+  private changedAt = 0;
   private computing = 0;
   private steps: Promise<void> = Promise.resolve();
   private readonly channel: BroadcastChannel;
@@ -64,6 +74,7 @@ export class JobSession {
     this.canUndo = open.canUndo;
     this.canRedo = open.canRedo;
     this.saving = 'kept';
+    this.parted = [];
     void (first ? this.showKept() : Promise.resolve()).then(() => {
       if (this.job === open.job) void this.compute();
     });
@@ -123,6 +134,12 @@ export class JobSession {
       return;
     }
     this.problem = undefined;
+    const now = performance.now();
+    const waits = this.saving === 'waiting' && this.job !== this.lastSent;
+    if (waits && !(now - this.changedAt <= SETTLE && sameStep(this.changedFrom!, this.job, parsed.data)))
+      this.parted.push(this.job);
+    this.changedAt = now;
+    this.changedFrom = this.job;
     this.job = parsed.data;
     this.canUndo = true;
     this.canRedo = false;
@@ -138,7 +155,8 @@ export class JobSession {
     clearTimeout(this.timer);
     while (this.flight) await this.flight;
     if (this.saving === 'kept' || this.conflict) return;
-    const job = this.job;
+    const job = this.parted.shift() ?? this.job;
+    this.lastSent = job;
     await this.fly(async () => {
       try {
         const outcome = await send<SaveOutcome>('PUT', `/api/jobs/${this.id}`, { base: this.revision, job });
@@ -149,15 +167,22 @@ export class JobSession {
           if (this.job === job) {
             this.saving = 'kept';
             dropUnsaved(this.id);
-          } else keepUnsaved(this.id, this.revision, this.job);
+          } else {
+            // What comes after it waits still, where it had failed before, too.
+            this.saving = 'waiting';
+            keepUnsaved(this.id, this.revision, this.job);
+          }
           this.channel.postMessage(this.revision);
         } else {
           this.conflict = { mine: outcome.mine, theirs: outcome.theirs };
+          this.parted = [];
           dropUnsaved(this.id);
         }
         this.problem = undefined;
       } catch (error) {
         this.saving = 'failed';
+        // What comes after it has all of it.
+        this.lastSent = undefined;
         this.problem = sentenceOf(error);
         // What cannot be reached now is tried again; what was refused would be refused again.
         if (passing(error)) this.timer = setTimeout(() => void this.save(), 1500);
@@ -242,6 +267,9 @@ export class JobSession {
     // What is still computed for an older state of the job gives way; where it does not hear of that, it is ended.
     const stuck = setTimeout(() => wanted() && !heard && this.computing > 1 && this.thread.restart(), STUCK_AFTER);
     let heard = false;
+    // What hears nothing while it lasts has told only that it has begun.
+    let told: typeof this.progress;
+    const late = setTimeout(() => wanted() && (this.progress = told), SHOWN_AFTER);
     this.computing++;
     try {
       const view = await this.thread.ask(
@@ -249,7 +277,8 @@ export class JobSession {
         job,
         proxy((share: number, doing: string) => {
           heard = true;
-          if (wanted() && performance.now() - started > 500) this.progress = share < 1 ? { share, doing } : undefined;
+          told = share < 1 ? { share, doing } : undefined;
+          if (wanted() && performance.now() - started > SHOWN_AFTER) this.progress = told;
         }),
         proxy((items: ItemView[], turn: number) => {
           heard = true;
@@ -278,6 +307,7 @@ export class JobSession {
       }
     } finally {
       clearTimeout(stuck);
+      clearTimeout(late);
       this.computing--;
       if (this.job === job) this.progress = undefined;
     }

@@ -28,6 +28,8 @@ export class Workplace {
   chooseBy = $state<'click' | 'box' | 'lasso'>('click');
   /** What the list of outlines has the focus on, to be shown on the sheet. */
   pointedAt = $state.raw<{ item: string; shapes: readonly number[] }>();
+  /** Where a broken run is gone on with as it was checked, on the sheet. */
+  goesOn = $state.raw<{ x: number; y: number }>();
   /** What stands in the sheet's place: at Proof the piece instead of the paths, at Set-up the machine instead of the sheet. */
   showPiece = $state(false);
   /** A program from elsewhere that Proof shows in place of the job's own paths. */

@@ -18,6 +18,7 @@
   );
   const on = $derived(run !== undefined && !run.endedAt);
   const pages = $derived(pagesOf(session.job.bench));
+  let asking = $state(false);
   const linked = $derived(session.job.bench.link === 'stand-in');
   /** Why the link was lost stands in the run's end already; in a run only a hold by itself has to be told. */
   const told = $derived(feed.state.bench === 'lost' || (on && !feed.state.bench.startsWith('held:')));
@@ -55,8 +56,7 @@
           : ''}; planned were {formatMinutes(run.plannedMinutes)}. {pages.afterwards}
       {:else}<strong>{WORDS[run.phase]}</strong> after line {run.line.toLocaleString('en')} of {run.lines.toLocaleString(
           'en',
-        )}: {run.why}
-        The job is kept, and this run is in the log.{/if}
+        )}{run.why ? `: ${run.why.replace(/\.$/, '')}` : ''}. The job is kept, and this run is in the log.{/if}
     </p>
     {#if run.phase === 'done' && !run.dry && stepsOf(session.job.stock.after).length > 0}
       <p class="note" role="note">Then: {stepsOf(session.job.stock.after).join('; ')}.</p>
@@ -66,8 +66,8 @@
   {#if other}<p class="note">The bench is running {other.job}.</p>{/if}
   {#if !linked}<p>This bench is not linked to Kerbe. Write its programs at Proof and carry them over.</p>
   {:else}
-    <StartRun />
-    <TakeUp />
+    <StartRun bind:asking />
+    <TakeUp bind:asking />
   {/if}
 {/if}
 {#if feed.problem ?? (told ? undefined : feed.state.problem)}<p class="problem" role="alert">

@@ -22,6 +22,8 @@
   const linked = $derived(bench.link === 'stand-in');
 
   const whyGo = $derived(feed.whyNot('go-to-zero'));
+  /** Why it does not go to zero meanwhile would move the buttons that are pressed. */
+  const byHand = $derived(state_.bench === 'jogging');
   const stopped = $derived(TABLE[state_.bench].stopped === 'released');
 </script>
 
@@ -57,7 +59,6 @@
 </p>
 
 <Operator />
-{#if feed.problem ?? state_.problem}<p class="problem" role="alert">{feed.problem ?? state_.problem}</p>{/if}
 
 {#if !linked}
   <p>
@@ -101,7 +102,7 @@
       >
     {/if}
   </div>
-  {#if connected && whyGo && state_.zero}<p class="mute small">{whyGo}</p>{/if}
+  {#if connected && whyGo && state_.zero && !byHand}<p class="mute small">{whyGo}</p>{/if}
 {/if}
 
 <SetupList {linked} />
@@ -113,6 +114,7 @@
   The machine’s own manual and your workshop’s rules come first. Never reach in with the spindle live. A button on this
   screen is not an emergency stop.
 </p>
+{#if feed.problem ?? state_.problem}<p class="problem foot" role="alert">{feed.problem ?? state_.problem}</p>{/if}
 
 <style>
   .name {
@@ -124,5 +126,12 @@
   .care {
     font-size: 13.5px;
     margin-top: 14px;
+  }
+  /* Seen wherever the card is scrolled to, and moves no button from under a finger. */
+  .foot {
+    position: sticky;
+    bottom: -22px;
+    background: var(--card);
+    padding-block: 10px 14px;
   }
 </style>

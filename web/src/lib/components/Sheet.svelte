@@ -18,6 +18,7 @@
   import CutHandles from './CutHandles.svelte';
   import CutLabels from './CutLabels.svelte';
   import FocusedShape from './FocusedShape.svelte';
+  import GoesOnMark from './GoesOnMark.svelte';
   import KeepOuts from './KeepOuts.svelte';
   import PointedAt from './PointedAt.svelte';
   import SheetCanvas from './SheetCanvas.svelte';
@@ -309,6 +310,8 @@
       <g class="bit" transform="translate({sx(bit.x)} {sy(bit.y)})">
         <circle r="14" /><line y1="-60" y2="-14" /><line y1="14" y2="60" />
       </g>
+    {:else if workplace.goesOn}
+      <GoesOnMark {frame} at={workplace.goesOn} />
     {/if}
   </svg>
 

@@ -14,13 +14,19 @@
   import { useWorkplace } from '$lib/workplace.svelte';
   import Checks from './Checks.svelte';
 
+  interface Props {
+    /** A check is on, this one or another’s of this page: one after the other, or the last would cover the first. */
+    asking: boolean;
+  }
+  let { asking = $bindable() }: Props = $props();
   const { session } = useWorkplace();
   const feed = useBench();
   const state_ = $derived(feed.state);
   let programs = $state.raw<ProgramRow[]>([]);
   let which = $state(0);
   let problem = $state<string>();
-  let asking = $state(false);
+  /** When this page's own check was made, by the bench's clock. */
+  let checkedAt = $state('');
 
   const wrong = $derived(session.view?.remarks.filter((remark) => remark.weight === 'wrong') ?? []);
   const checked = $derived<Checked | undefined>(
@@ -30,6 +36,8 @@
       ? state_.checked
       : undefined,
   );
+  /** Another program was checked on the bench after this one. */
+  const covered = $derived(checkedAt !== '' && state_.checked !== undefined && state_.checked.at > checkedAt);
   const [open] = $derived(
     openSteps(state_, session.job.bench, session.id, turnsNext(session.job, session.view, state_.bit)),
   );
@@ -94,11 +102,13 @@
     asking = true;
     problem = undefined;
     try {
-      ({ programs } = await send<{ programs: ProgramRow[] }>('POST', `/api/jobs/${session.id}/check`, {
+      const found = await send<{ programs: ProgramRow[]; checked: Checked }>('POST', `/api/jobs/${session.id}/check`, {
         revision: session.revision,
         which,
         from,
-      }));
+      });
+      programs = found.programs;
+      checkedAt = found.checked.at;
     } catch (error) {
       problem = sentenceOf(error);
     } finally {
@@ -143,8 +153,11 @@
 {/if}
 {#if why}
   <p class="note">{why.text} <a href="/jobs/{session.id}/{why.stop}">Go there</a></p>
-{:else if asking || (!checked && !problem)}
+{:else if !checked && (asking || (!problem && !covered))}
   <p role="status" class="note">The program is being checked…</p>
+{:else if !checked && !problem}
+  <p class="note">Another program was checked on this bench since this one.</p>
+  <button class="plain-button" type="button" onclick={check}>Check this one again</button>
 {:else if checked}
   <Checks {checked} />
   {#if otherBit}

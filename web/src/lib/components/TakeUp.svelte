@@ -2,6 +2,7 @@
   import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { useBench } from '$lib/bench-feed.svelte';
+  import { onSheet } from '@kerbe/core/stock/on-sheet';
   import { send } from '$lib/send';
   import type { RunRow } from '$lib/server/runs';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -12,13 +13,18 @@
   import Checks from './Checks.svelte';
   import Choice from './Choice.svelte';
 
-  const { session } = useWorkplace();
+  interface Props {
+    /** A check is on, this one or another’s of this page. */
+    asking: boolean;
+  }
+  let { asking = $bindable() }: Props = $props();
+  const workplace = useWorkplace();
+  const { session } = workplace;
   const feed = useBench();
   let run = $state.raw<RunRow>();
   let line = $state(0);
   let sure = $state(false);
   let problem = $state<string>();
-  let asking = $state(false);
 
   /** Lines to begin before the last one made: a little of what is cut already, so that nothing is left out. */
   const BEFORE = 4;
@@ -42,7 +48,7 @@
   /** It is taken up by a program of its own, which begins beside what was cut. */
   const ownProgram = $derived(benchKindOf(session.job.bench).takenUp === 'program');
   let by = $state<TakenUpBy>('beside');
-  let rest = $state.raw<{ hash: string; seam?: { x: number; y: number } }>();
+  let rest = $state.raw<{ hash: string; at: string; seam?: { x: number; y: number }; how?: string }>();
   const wanted = $derived(ownProgram ? rest?.hash : run?.hash);
   const checked = $derived<Checked | undefined>(
     feed.state.checked && feed.state.checked.hash === wanted ? feed.state.checked : undefined,
@@ -51,6 +57,11 @@
     rest?.seam &&
       `${formatLength(rest.seam.x, session.job.unit, 1)} and ${formatLength(rest.seam.y, session.job.unit, 1)} from zero`,
   );
+  $effect(() => {
+    const { xy } = feed.state.zero ?? {};
+    workplace.goesOn = checked && rest?.seam && onSheet(rest.seam, session.job.stock, xy?.turn);
+    return () => (workplace.goesOn = undefined);
+  });
   const why = $derived(feed.whyNot('take-up'));
 
   async function ask<T>(path: string, body: unknown): Promise<T | undefined> {
@@ -67,8 +78,9 @@
   }
   async function check(): Promise<void> {
     if (!ownProgram) return void (await ask('check', { broken: run!.id }));
-    const found = await ask<{ checked: Checked; seam?: { x: number; y: number } }>('check', { broken: run!.id, by });
-    rest = found && { hash: found.checked.hash, seam: found.seam };
+    type Rest = { checked: Checked; seam?: { x: number; y: number }; notes: string[] };
+    const found = await ask<Rest>('check', { broken: run!.id, by });
+    rest = found && { hash: found.checked.hash, at: found.checked.at, seam: found.seam, how: found.notes.at(-1) };
   }
   const go = () =>
     ask('runs', {
@@ -84,21 +96,21 @@
     {#if ownProgram}
       <p>
         It ended after line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}. An arc dies over the
-        open kerf, so what is left is pierced anew <Choice
+        open kerf, so what is left is pierced anew: <Choice
           name="where the run is taken up"
           value={by}
           options={[
-            { value: 'beside', label: 'in the scrap beside where it stopped' },
-            { value: 'stroke', label: 'at its own lead, where little was cut' },
-            { value: 'next', label: 'at the next pierce, the rest of that one skipped' },
+            { value: 'beside', label: 'in the scrap beside it' },
+            { value: 'stroke', label: 'at its own lead' },
+            { value: 'next', label: 'at the next, this one skipped' },
           ]}
           onchange={(value) => {
             by = value;
             rest = undefined;
           }}
-        />.
+        />
       </p>
-      {#if checked && place}<p class="note">It goes on at {place}; the seam will be there.</p>{/if}
+      {#if checked && place}<p class="note">Its program {rest!.how}. It goes on at {place}.</p>{/if}
     {:else}
       <p>
         It ended at line {run.line!.toLocaleString('en')} of {run.lines.toLocaleString('en')}, the last whose moves were
@@ -124,7 +136,10 @@
     >
     {#if checked && (ownProgram || checked.revision !== session.revision)}<Checks {checked} />{/if}
     {#if why}<p class="mute">{why}</p>{/if}
-    {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
+    {#if problem}<p class="problem" role="alert">{problem}</p>
+    {:else if rest && !checked && feed.state.checked && feed.state.checked.at > rest.at}<p class="note">
+        Another program was checked since; make it again.
+      </p>{/if}
     <div class="actions">
       {#if !checked}
         <button class="plain-button big" type="button" disabled={why !== undefined || asking} onclick={check}

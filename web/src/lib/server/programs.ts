@@ -59,9 +59,10 @@ export async function makePrograms(
 ): Promise<MadePrograms> {
   const job = await revisionOf(db, id, revision);
   const assets = await loadAssets(db, assetsOf(job));
-  const plain = await compute(job, await resourcesFromDisk((hash) => assets.get(hash)?.bytes), await clipperFromDisk());
+  const clipper = await clipperFromDisk();
+  const plain = await compute(job, await resourcesFromDisk((hash) => assets.get(hash)?.bytes), clipper);
   const other = JSON.stringify(variant) !== JSON.stringify(PLAIN);
-  const result: Varied = other ? varied(job, plain, variant) : { ...plain, notes: [] };
+  const result: Varied = other ? varied(job, plain, variant, clipper) : { ...plain, notes: [] };
   const made = programsFor(job, result, { revision, date, notes: result.notes });
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {

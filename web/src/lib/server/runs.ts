@@ -73,20 +73,20 @@ export async function checkRest(
   by: TakenUpBy,
   from: From,
   signal: AbortSignal,
-): Promise<{ checked: Checked; seam?: Seam }> {
+): Promise<{ checked: Checked; seam?: Seam; notes: string[] }> {
   const { program_hash, bench_id, line, stopped_at } = await brokenRun(db, id, run);
   if (!stopped_at && by === 'beside')
     throw new BenchProblem(
       'Where it stopped is not known, so nothing can be led in to there; take it up at the next pierce, or at its own lead where little was cut.',
     );
   const { order, variant, which } = await keptRun(program_hash);
-  const stopped = [...variant.stopped, { which, line: line ?? 0, at: stopped_at ?? { x: 0, y: 0 }, by }];
+  const stopped = [...variant.stopped, { which, line: line ?? 0, at: stopped_at ?? undefined, by }];
   const rest = { ...variant, stopped };
   const { programs } = await programsOf(db, id, order.revision, from.page, signal, rest);
   const [program] = programs;
   if (!program) throw new BenchProblem('Nothing is left of this run.');
-  const { seam } = await keptRun(program.hash);
-  return { checked: await checked(bench_id, program.hash, from), seam };
+  const { seam, settings } = await keptRun(program.hash);
+  return { checked: await checked(bench_id, program.hash, from), seam, notes: settings.notes ?? [] };
 }
 
 /** As `checkRun`, for the very program of a run that broke off, whatever became of its job since. */

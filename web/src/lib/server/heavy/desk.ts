@@ -107,6 +107,7 @@ export class HeavyDesk {
     name: N,
     args: Parameters<(typeof TASKS)[N]>,
     signal: AbortSignal,
+    again = false,
   ): Promise<Found<N>> {
     signal.throwIfAborted();
     let pid: number | undefined;
@@ -142,6 +143,11 @@ export class HeavyDesk {
     } catch (error) {
       if (why) throw why;
       if (error instanceof Refused) throw error;
+      // It may have been ended for what it did before, and taken this up a moment too late.
+      if (!again) {
+        log.warn({ task: name, error: String(error) }, 'a process of heavy work ended; its work is begun again');
+        return this.run(name, args, signal, true);
+      }
       log.error({ task: name, error: String(error) }, 'a process of heavy work ended');
       throw new Refused('The computation ended before it was done; try again, and look into the log if it stays.', 500);
     } finally {

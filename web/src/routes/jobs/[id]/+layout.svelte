@@ -4,6 +4,7 @@
   import { Progress } from '@skeletonlabs/skeleton-svelte';
   import { afterNavigate, beforeNavigate } from '$app/navigation';
   import { page } from '$app/state';
+  import { onSheet } from '@kerbe/core/stock/on-sheet';
   import { zeroOf } from '@kerbe/core/stock/stock';
   import { useBench } from '$lib/bench-feed.svelte';
   import JobHead from '$lib/components/JobHead.svelte';
@@ -59,11 +60,9 @@
   const bit = $derived.by(() => {
     const { machine, zero } = feed.state;
     if (!machine || !zero || !run || run.endedAt) return undefined;
-    const origin = zeroOf(job.stock);
     return {
-      x: machine.work.x + origin.x,
-      y: machine.work.y + origin.y,
-      z: machine.work.z + origin.z,
+      ...onSheet(machine.work, job.stock, zero.xy?.turn),
+      z: machine.work.z + zeroOf(job.stock).z,
       bit: run.cuts[run.cut]?.bit.name ?? feed.state.bit?.name ?? '',
     };
   });
@@ -244,8 +243,9 @@
   .computing {
     position: absolute;
     z-index: 3;
-    left: 16px;
-    top: 10px;
+    left: 50%;
+    bottom: 52px;
+    transform: translateX(-50%);
     display: flex;
     align-items: center;
     gap: 14px;
