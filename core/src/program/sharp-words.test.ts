@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { drill } from '../ways/drill.ts';
 import { type Path, pathAlong } from '../motion/path.ts';
 import { DIALECTS } from '../machines/router/dialects.ts';
+import { approachOver } from './approach.ts';
 import { fitArcs } from './fit-arcs.ts';
 import { modeWords } from './follow.ts';
 import { Interpreter } from './interpreter.ts';
@@ -98,6 +99,23 @@ describe('what is written', () => {
 });
 
 // Meanings by NISTIR 6556, §3.5 and §3.6.
+describe('heights', () => {
+  const lowest = (slope?: number) => {
+    const path = pathForTests([0, 0, 5, 0, 0, -1.2346, 9, 0, -1.2346, 9, 0, 5], [0, 300, 900, 0]);
+    return Math.min(...linesOf([cut({ path, slope })]).flatMap((line) => Number(/Z(-[\d.]+)/.exec(line)?.[1] ?? 0)));
+  };
+  test('of an end mill are rounded to the nearest, of a bit that widens upwards up', () => {
+    expect(lowest()).toBe(-1.235);
+    expect(lowest(1)).toBe(-1.234);
+  });
+  test('one tool that stays at one height comes from nowhere higher', () => {
+    const hold = { lift: 5, keepOuts: [] };
+    expect(approachOver(hold, [{ flat: true }])).toBe(0);
+    expect(approachOver(hold, [{ flat: true }, {}])).toBe(5);
+    expect(approachOver(hold, [])).toBe(5);
+  });
+});
+
 describe('what is read', () => {
   const at = (...lines: string[]) => {
     const machine = new Interpreter();

@@ -413,7 +413,7 @@ export class Runner {
           await this.driver.leaveWork(wire, cancel.signal);
           await wire.fresh(cancel.signal);
         } else if (this.driver.live(wire.state!)) await this.driver.switchOff(wire, cancel.signal);
-        const lifted = state.bench === 'lifting';
+        const lifted = state.bench === 'lifting' || state.bench === 'held:lifting';
         const homed = wire.state!.homed;
         this.task = undefined;
         state.doing = undefined;

@@ -181,9 +181,12 @@ function held(of: Holdable): StateRow {
       'machine-held': `held:${of}`,
       'machine-resumed': of,
       'machine-unhomed': of === 'unhomed' ? 'held:unhomed' : 'alarm',
-      // What a task was told just before it was held.
-      ...(row.events['probe-begins'] ? { 'probe-begins': `held:${row.events['probe-begins']}` as BenchState } : {}),
-      ...(row.events['probe-ends'] ? { 'probe-ends': `held:${row.events['probe-ends']}` as BenchState } : {}),
+      // What a task learns of its last move when it has been held already: it stays held, or waits for someone's hands.
+      ...Object.fromEntries(
+        Object.entries(row.events)
+          .filter(([name]) => !/^(machine|link)-/.test(name))
+          .map(([name, to]) => [name, HOLDABLE.includes(to as Holdable) ? `held:${to}` : to]),
+      ),
     },
   };
 }
