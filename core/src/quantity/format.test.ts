@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { parseQuantity } from './expression.ts';
 import { formatFeed, formatLength, formatMinutes, lengthNumber } from './format.ts';
+import { arrowIn, decimalsIn } from './units.ts';
 
 describe('numbers as carvers read them', () => {
   test.each([
@@ -21,6 +22,11 @@ describe('numbers as carvers read them', () => {
     expect(formatLength(6.54321, 'mm', 3)).toBe('6.543 mm');
     expect(formatFeed(1524, 'in')).toBe('60 in/min');
     expect(formatFeed(1524.4, 'mm')).toBe('1524 mm/min');
+  });
+  test('an inch shows two digits more where few are shown, else one, and a field’s arrow adds about as much', () => {
+    expect([0, 1, 2, 3].map((decimals) => decimalsIn(decimals, 'in'))).toEqual([2, 3, 3, 4]);
+    expect([0, 1, 2, 3].map((decimals) => decimalsIn(decimals, 'mm'))).toEqual([0, 1, 2, 3]);
+    expect([1, 0.1, 0.01].map((mm) => arrowIn(mm, 'in'))).toEqual([0.05, 0.005, 0.001]);
   });
   test.each([
     [0, '0 s'],
