@@ -5,7 +5,6 @@ import { fileURLToPath } from 'node:url';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Cluster, startCluster } from '../command/src/cluster.ts';
-import { jobSchemaText } from '../command/src/job-schema.ts';
 import { freePort } from '../command/src/free-port.ts';
 import type { CutJob as Job } from '../core/src/job/job.ts';
 import { readJobFile } from '../core/src/job/job-file.ts';
@@ -144,10 +143,6 @@ describe('the shop’s database', () => {
     expect(list.find(({ id }) => id === 'sound')).toMatchObject({ name: 'sound', cuts: job.cuts.length });
     await expect(openJob(db, 'broken')).rejects.toThrow(/cannot be read: .*\.$/);
   });
-});
-
-test('docs/job.schema.json is the schema the code checks job files with', () => {
-  expect(readFileSync(new URL('../docs/job.schema.json', import.meta.url), 'utf8')).toBe(jobSchemaText());
 });
 
 describe('kerbe make', () => {

@@ -36,6 +36,14 @@ describe.each(['comet-weathervane', 'garden-markers'])('%s', async (name) => {
     }
   });
 
+  test.each([1, 2])('it begins at the pierce that was asked for, though that is the first but %i', (from) => {
+    const { made, program } = write({ from });
+    expect(made.notes).toEqual([`begins at pierce ${from + 1}`]);
+    expect(program.text.split('\n').filter((line) => line.startsWith('G38.2'))).toHaveLength(
+      strokeStarts(result.cuts[0].path).length - from,
+    );
+  });
+
   test('a dry run keeps as high over what may lie free, wherever it begins', () => {
     for (const from of [0, 4]) {
       const [{ path }] = write({ dry: true, from }).made.cuts;
