@@ -35,3 +35,20 @@ test('bits are called by their numbers in the job’s list, and remarks say thei
   const wanted = result.cuts.map(({ bit }) => bit).filter((bit, k, all) => bit !== all[k - 1]);
   expect(called).toEqual(wanted);
 }); // prettier-ignore
+
+test('one program for each bit that comes in, each with all that this bit cuts before the next', async () => {
+  const { job, assets } = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
+  const result = await compute(job, resources, await clipperFromDisk());
+  const separate = { ...job, bench: { ...job.bench, dialect: 'operator-spindle' } } as typeof job;
+  const programs = programsFor(separate, result, { revision: '1', date: '2026-11-25' });
+  const runs: { bit: string; cuts: string[] }[] = [];
+  for (const { id, bit } of result.cuts) {
+    const name = job.bits.find((b) => b.id === bit)!.name;
+    if (runs.at(-1)?.bit === name) runs.at(-1)!.cuts.push(id);
+    else runs.push({ bit: name, cuts: [id] });
+  }
+  expect(programs.map(({ bit, cuts }) => ({ bit, cuts: cuts.map(({ id }) => id) }))).toEqual(runs);
+  expect(runs.some(({ cuts }) => cuts.length > 1)).toBe(true);
+  for (const { text } of programs) expect(text.match(/^T\d+ M6$/gm) ?? []).toHaveLength(1);
+}); // prettier-ignore
