@@ -201,6 +201,25 @@ test('where a kerf is wider than all, a finer nozzle is offered with what its ch
   expect(patch).toContainEqual({ op: 'replace', path: '/cuts/0/feed', value: 1800 });
 });
 
+test('an open line is burnt there and back, as often as it has passes; a closed one round and round', async () => {
+  const way = async (body: string, passes: number) => {
+    const { cuts } = await made('laser-cut', body, { fields: { passes, side: 'on', overburn: 0 } });
+    const { xyz, power } = cuts[0].path;
+    const at = (i: number) => [Math.round(xyz[3 * i] * 1000) / 1000, Math.round(xyz[3 * i + 1] * 1000) / 1000];
+    const begin = power.findIndex((p) => p > 0) - 1;
+    return Array.from({ length: power.length - begin }, (_, k) => at(begin + k));
+  };
+  // Heights are from the sheet’s lower edge.
+  const there = [[20, 50], [60, 50], [60, 80]]; // prettier-ignore
+  const open = await way('<path fill="none" stroke="black" d="M20 100H60V70"/>', 3);
+  const back = there.toReversed();
+  expect(open).toEqual([...there, ...back.slice(1), ...there.slice(1)]);
+  const [first, ...round] = await way('<path d="M20 100H60V70Z"/>', 2);
+  expect(round).toHaveLength(6);
+  expect(round.slice(0, 3)).toEqual(round.slice(3));
+  expect(round[2]).toEqual(first);
+});
+
 /** Boxes round what each cut burns, mm, and the power and feed it burns at. */
 async function burnt({ job, svg }: TestSquares) {
   const { cuts } = await computed(job(ASSET) as CutJob, svg);

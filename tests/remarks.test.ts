@@ -39,6 +39,24 @@ test('the demo job has nothing that must be mended', async () => {
   expect((await run(file.job)).remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
 });
 
+test('what must be mended is said before what is advised, and nothing of outlines where nothing is drawn', async () => {
+  const weights = async (change: (job: Job) => void) => (await run(changed(change))).remarks.map(({ weight }) => weight); // prettier-ignore
+  const both = await weights((job) => {
+    // Of corners that differ is remarked early, of a clamp in the way late.
+    job.stock.corners = [12, 12, 12, 12.9];
+    job.stock.keepOuts.push({ ...job.stock.keepOuts[0], id: 'in-the-way', x: 60, y: 60 });
+  });
+  expect(new Set(both).size).toBe(2);
+  expect(both.lastIndexOf('wrong')).toBeLessThan(both.indexOf('advice'));
+  const bare = await run(
+    changed((job) => {
+      job.artwork = [];
+      for (const cut of job.cuts) cut.targets = [];
+    }),
+  );
+  expect(bare.remarks.map(({ id }) => id).filter((id) => id.startsWith('no-outlines'))).toEqual([]);
+});
+
 describe('parts cut out beside each other, a bit of 6.35 mm between them', () => {
   const TOUCH = 'Shapes touch along 20 mm of their lines: they are one part there, and that line is not cut. Move them apart by more than the cut is wide.'; // prettier-ignore
   test.each([
