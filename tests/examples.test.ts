@@ -85,6 +85,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
       { track: 0, reversed: false },
     ]);
   },
+  'v-carve/narrow-places': ['core/src/cuts/v-carve/narrow-places.test.ts', 'a line that is narrow all along'],
   'carving/marks-along': ['core/src/carving/marks-along.test.ts', 'a line that is crossed square'],
   'ways/crossed-lines': ['core/src/ways/crossed-lines.test.ts', 'a cross has a point in its middle'],
   'ways/lines-across': ['core/src/cuts/drag/drag.test.ts', 'lines across a stroke'],

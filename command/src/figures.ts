@@ -25,12 +25,19 @@ const WIDE = 640;
 export async function figures(): Promise<void> {
   const folder = `${ROOT}/docs/figures`;
   mkdirSync(folder, { recursive: true });
-  writeFileSync(`${folder}/medial-axis.svg`, await axisFigure());
-  const kinds = Object.entries<CutKind>(CUT_KINDS) as [CutKindName, CutKind][];
-  for (const [name, { figure }] of kinds) writeFileSync(`${folder}/${name}.svg`, await sectionFigure(name, figure));
+  const drawn = await drawnFigures();
+  for (const [name, text] of drawn) writeFileSync(`${folder}/${name}.svg`, text);
   const safety = `${ROOT}/docs/safety.md`;
   writeFileSync(safety, withTables(readFileSync(safety, 'utf8')));
-  console.log(`Drew ${kinds.length + 1} figures to docs/figures, and the tables of docs/safety.md.`);
+  console.log(`Drew ${drawn.size} figures to docs/figures, and the tables of docs/safety.md.`);
+}
+
+/** The figures of docs/ by their names, as SVG: the medial axis, and a section of every kind of cut. */
+export async function drawnFigures(): Promise<Map<string, string>> {
+  const drawn = new Map([['medial-axis', await axisFigure()]]);
+  for (const [name, { figure }] of Object.entries<CutKind>(CUT_KINDS) as [CutKindName, CutKind][])
+    drawn.set(name, await sectionFigure(name, figure));
+  return drawn;
 }
 
 /** The letter R with its axis, darker where it is carved deeper, and three of the circles it is made of. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { parseQuantity } from './expression.ts';
-import { formatFeed, formatLength, formatMinutes, lengthNumber } from './format.ts';
+import { formatArea, formatFeed, formatLength, formatMinutes, lengthNumber } from './format.ts';
 import { arrowIn, decimalsIn } from './units.ts';
 
 describe('numbers as carvers read them', () => {
@@ -22,6 +22,9 @@ describe('numbers as carvers read them', () => {
     expect(formatLength(6.54321, 'mm', 3)).toBe('6.543 mm');
     expect(formatFeed(1524, 'in')).toBe('60 in/min');
     expect(formatFeed(1524.4, 'mm')).toBe('1524 mm/min');
+    // A square inch is 6.4516 cm².
+    expect([formatArea(1081, 'mm'), formatArea(1290.32, 'in'), formatArea(96.774, 'in')]).toEqual(['10.81 cm²', '2 in²', '0.15 in²']); // prettier-ignore
+    expect([formatArea(1081, 'mm', 0), formatArea(1081, 'in', 0)]).toEqual(['11 cm²', '1.7 in²']);
   });
   test('an inch shows two digits more where few are shown, else one, and a field’s arrow adds about as much', () => {
     expect([0, 1, 2, 3].map((decimals) => decimalsIn(decimals, 'in'))).toEqual([2, 3, 3, 4]);

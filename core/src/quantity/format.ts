@@ -1,4 +1,4 @@
-import { decimalsIn, feedDigits, type LengthUnit, mmPer } from './units.ts';
+import { areaUnit, decimalsIn, feedDigits, type LengthUnit, mmPer } from './units.ts';
 
 function trimmed(value: number, decimals: number): string {
   const text = value
@@ -19,6 +19,15 @@ export function lengthNumber(mm: number, unit: LengthUnit, decimals = 3): string
 /** A length for reading: `formatLength(6.5, 'mm')` is `'6.5 mm'`. */
 export function formatLength(mm: number, unit: LengthUnit, decimals = 1): string {
   return `${lengthNumber(mm, unit, decimals)} ${unit}`;
+}
+
+/**
+ * An area for reading: `formatArea(1081, 'mm')` is `'10.81 cm²'`.
+ * @param decimals digits of square centimetres at most; square inches have one more.
+ */
+export function formatArea(mm2: number, unit: LengthUnit, decimals = 2): string {
+  const { name, mm2: one, more } = areaUnit(unit);
+  return `${trimmed(mm2 / one, decimals + more)} ${name}`;
 }
 
 /** A feed for reading: `formatFeed(1524, 'in')` is `'60 in/min'`. */

@@ -57,7 +57,7 @@ export const dragKind: CutKind<DragCut, DragFacts, DragPoint> = {
               ]
             : []),
           ...(facts.closed.length > 0
-            ? [`${facts.closed.length === 1 ? 'One place' : `${facts.closed.length} places`} close up at this line width; draw larger with --larger, or take a finer point.`] // prettier-ignore
+            ? [`${facts.closed.length === 1 ? 'One place closes' : `${facts.closed.length} places close`} up at this line width; draw larger with --larger, or take a finer point.`] // prettier-ignore
             : []),
         ]
       : [],

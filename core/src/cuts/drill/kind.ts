@@ -29,7 +29,14 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   mark: { look: { tone: 'ink', line: 0.8 }, word: 'hole' },
   marks: holesOf,
   facts: ({ facts }) => (facts ? [[String(facts.holes.length), facts.holes.length === 1 ? 'hole' : 'holes']] : []),
-  notes: (_, { facts }) => (facts?.lost ? [`${facts.lost} outlines are neither circles nor points.`] : []),
+  notes: (_, { facts }) =>
+    facts?.lost
+      ? [
+          facts.lost === 1
+            ? 'One outline is neither a circle nor a point.'
+            : `${facts.lost} outlines are neither circles nor points.`,
+        ]
+      : [],
   bits: ['drill', 'end'],
   rank: () => RANK,
   closedOnly: false,

@@ -15,12 +15,13 @@ export function fitWords(allowance: number, unit: LengthUnit): string {
  * The fit that was measured along a pair, in words.
  * @example measuredFit({ least: 0.059, most: 0.061 }, 'mm') // 'gap 0.059 to 0.061 mm a side'
  */
-export function measuredFit({ least, most }: { least: number; most: number }, unit: LengthUnit): string {
-  const figures = [least, most]
-    .map(Math.abs)
-    .sort((a, b) => a - b)
-    .map((mm) => lengthNumber(mm, unit, 3));
-  return `${kindOf(most)} ${figures.join(' to ')} ${unit} a side`;
+export function measuredFit(measured: { least: number; most: number }, unit: LengthUnit): string {
+  const [least, most] = [measured.least, measured.most].map((mm) => lengthNumber(Math.abs(mm), unit, 3));
+  const [of, to] = [kindOf(measured.least), kindOf(measured.most)];
+  if (least === most && (of === to || least === '0')) return `${to} ${most} ${unit} a side`;
+  if (of !== to) return `${of} ${least} to ${to} ${most} ${unit} a side`;
+  const figures = of === 'gap' ? [least, most] : [most, least];
+  return `${of} ${figures.join(' to ')} ${unit} a side`;
 }
 
 function kindOf(allowance: number): string {

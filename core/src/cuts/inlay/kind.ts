@@ -37,7 +37,9 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   notes: (_, { facts, tabsMissing: missing }, __, unit) => [
     ...missingWords(missing),
     ...(facts?.pinched ? [pinchedWords(facts.pinched)] : []),
-    ...(facts ? [`Part and recess fit with ${measuredFit(facts.gap, unit)}, all round.`] : []),
+    ...(facts
+      ? [`Part and recess fit with ${measuredFit(facts.gap, unit)}, ${facts.pinched ? 'elsewhere' : 'all round'}.`]
+      : []),
   ],
   bits: ['end'],
   rank: (cut) => (cut.role === 'recess' ? 2.5 : 4),

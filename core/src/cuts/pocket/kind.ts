@@ -3,7 +3,7 @@ import { usualStep } from '../../tools/turned.ts';
 import type { Bit } from '../../tools/turned.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
-import { formatLength } from '../../quantity/format.ts';
+import { formatArea, formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { pocket, type PocketSettings } from '../../ways/pocket.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
@@ -40,7 +40,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   notes: (_, { facts }, own, unit) =>
     facts && facts.left > LEFT_WORTH_SAYING
       ? [
-          `${(facts.left / 100).toFixed(2)} cm² in corners and narrow places stays; inner corners have a radius of ${formatLength(own.diameter / 2, unit, 2)}.`,
+          `${formatArea(facts.left, unit)} in corners and narrow places stays; inner corners have a radius of ${formatLength(own.diameter / 2, unit, 2)}.`,
         ]
       : [],
   bits: ['end'],
@@ -119,7 +119,7 @@ function judgeLeft({ job, cut, index, own: bit, result }: JudgedCut<PocketCut, P
       cut: cut.id,
       id: `corners-${cut.id}`,
       weight: 'advice',
-      text: `${bit.name} leaves ${(left / 100).toFixed(2)} cm² in corners and narrow places; inner corners come out with a radius of ${formatLength(bit.diameter / 2, job.unit, 2)}.`,
+      text: `${bit.name} leaves ${formatArea(left, job.unit)} in corners and narrow places; inner corners come out with a radius of ${formatLength(bit.diameter / 2, job.unit, 2)}.`,
       remedies: [
         {
           label: `Clear with ${bit.name}, finish with ${smaller.name}`,

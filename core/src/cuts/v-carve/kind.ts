@@ -4,7 +4,7 @@ import { widthLeft } from '../../tools/leaves.ts';
 import type { VBit } from '../../tools/v/fields.ts';
 import type { Job } from '../../document/job.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
-import { formatLength } from '../../quantity/format.ts';
+import { formatArea, formatLength } from '../../quantity/format.ts';
 import { CutProblem } from '../../ways/cut-problem.ts';
 import { clearBitsOf, cleared } from '../clearing.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
@@ -36,12 +36,12 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   figure,
   mark: { look: { tone: 'carved', fill: 'solid', line: 1.2 }, word: 'carved' },
   marks: blank,
-  facts: ({ facts }, length) =>
+  facts: ({ facts }, length, unit) =>
     facts
       ? [
           [length(facts.tooNarrow, 0), 'left standing'],
           ...(facts.floorArea > FLOOR_WORTH_SAYING
-            ? [['', `${Math.round(facts.floorArea / 100)} cm² flat`] as [string, string]]
+            ? [['', `${formatArea(facts.floorArea, unit, 0)} flat`] as [string, string]]
             : []),
         ]
       : [],
@@ -90,7 +90,7 @@ function notes(_: VCarveCut, { facts }: CutPart<VCarveFacts>, __: VBit, unit: Jo
     );
   if (facts.floorArea > FLOOR_WORTH_SAYING)
     out.push(
-      `The widest strokes would come to a point at ${formatLength(facts.fullDepth, unit)}; the depth limit or the bit leaves a flat floor of ${(facts.floorArea / 100).toFixed(2)} cm².`,
+      `The widest strokes would come to a point at ${formatLength(facts.fullDepth, unit)}; the depth limit or the bit leaves a flat floor of ${formatArea(facts.floorArea, unit)}.`,
     );
   return out;
 }

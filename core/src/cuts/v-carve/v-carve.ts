@@ -1,3 +1,4 @@
+import { narrowPlaces } from './narrow-places.ts';
 import { depthForRadius, radiusAtDepth, type Profile } from '../../tools/turned.ts';
 import { Clearance } from '../../geometry/clearance.ts';
 import type { Clipper } from '../../geometry/clipper.ts';
@@ -227,19 +228,6 @@ function carveRegion(
     }
     checkCarved(tracks, outline, bit, -startDepth, carvable.region.loops);
     out.tracks.push(tracks);
-  }
-  return out;
-}
-
-/** Ends of the stretches of an axis along which the shape is narrower than the bit's flat tip. */
-function narrowPlaces({ x, y, r, edges }: MedialAxis, flat: number): number[] {
-  const out: number[] = [];
-  for (let e = 0; e < edges.length; e += 2) {
-    const [a, b] = r[edges[e]] < r[edges[e + 1]] ? [edges[e], edges[e + 1]] : [edges[e + 1], edges[e]];
-    if (r[a] >= flat) continue;
-    // Along an edge between straight walls the width grows evenly.
-    const t = r[b] > flat ? (flat - r[a]) / (r[b] - r[a]) : 1;
-    out.push(x[a], y[a], x[a] + t * (x[b] - x[a]), y[a] + t * (y[b] - y[a]));
   }
   return out;
 }
