@@ -227,7 +227,17 @@ describe('names and layers', () => {
   });
 });
 
+test('of attributes with a name of a link’s space only href is a link', () => {
+  const drawn = page('<defs><rect id="a" width="9" height="4"/><rect id="b" width="2" height="2"/></defs><use xlink:title="#b" xlink:href="#a"/>'); // prettier-ignore
+  const { minX, maxX } = boundsOf(drawn.shapes.flatMap((shape) => shape.outlines))!;
+  expect(maxX - minX).toBeCloseTo(9, 9);
+});
+
 describe('encodings (XML 1.0, appendix F)', () => {
+  test.each(['\n', ' '])('what begins with %j before its first tag is still UTF-8', (before) => {
+    const text = `${before}<svg xmlns="http://www.w3.org/2000/svg"><rect id="Größe" width="9" height="9"/></svg>`;
+    expect(names(importSvg(utf8(text), clipper))).toEqual(['Größe']);
+  });
   const text =
     '<?xml version="1.0" encoding="NAME"?><svg xmlns="http://www.w3.org/2000/svg"><rect id="Größe" width="9" height="9"/></svg>';
   const wide = (big: boolean, mark: boolean) => {
