@@ -1,4 +1,4 @@
-import { appendFileSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { Journal, type JournalRecord } from './journal.ts';
@@ -32,6 +32,10 @@ describe('the runner’s journal', () => {
     journal.write(record('b', 'begun'));
     journal.write(record('b', 'stopped'));
     expect(journal.ends(first.next).ends.map(({ id }) => id)).toEqual(['b']);
+  });
+  test('nobody else on this machine reads it', () => {
+    new Journal(file).write(record('a', 'begun'));
+    expect(statSync(file).mode & 0o777).toBe(0o600);
   });
   test('a run that was on when the runner was restarted has failed', () => {
     new Journal(file).write(record('a', 'begun'));

@@ -40,7 +40,7 @@ export class ProgramRun {
   private wire?: MachineWire;
   /** Program lines since the runner last said something of its own: the first, how many, and the wire's count before. */
   private stretch = { first: 0, sent: 0, base: 0 };
-  /** Seconds of work on the line that is being made. */
+  /** How much of the line that is being made has passed: a share of its time, whatever the override was meanwhile. */
   private inLine = 0;
   private waiting?: { answers: readonly Answer[]; take: (answer: Answer) => void };
 
@@ -243,9 +243,26 @@ export class ProgramRun {
   timed(seconds: number, working: boolean): void {
     if (working) {
       this.state.minutes += seconds / 60;
-      this.inLine += seconds;
+      const { length, feeding, override } = this.planned();
+      const scaled = length - feeding + feeding / override;
+      if (scaled > 0) this.inLine = Math.min(1, this.inLine + seconds / 60 / scaled);
     } else this.state.waited += seconds / 60;
     this.update();
+  }
+
+  /** What is planned until the line that is being made and for it, min, in all and of it what an override changes. */
+  private planned(): { done: number; fed: number; length: number; feeding: number; override: number } {
+    const { minutes, feeding } = this.timeline;
+    const { line } = this.state;
+    const at = (times: Float64Array, k: number) => (k <= 0 ? 0 : (times[Math.min(k, times.length) - 1] ?? 0));
+    const [done, fed] = [at(minutes, line), at(feeding, line)];
+    return {
+      done,
+      fed,
+      length: at(minutes, line + 1) - done,
+      feeding: at(feeding, line + 1) - fed,
+      override: (this.context.state.machine?.override ?? 100) / 100,
+    };
   }
 
   /** What is true of it now: the last line made, the cut, and the time left. */
@@ -260,15 +277,8 @@ export class ProgramRun {
     }
     const cut = state.cuts.findIndex(({ to }) => state.line < to);
     state.cut = cut < 0 ? state.cuts.length - 1 : cut;
-    const at = (times: Float64Array, line: number) => (line <= 0 ? 0 : (times[Math.min(line, times.length) - 1] ?? 0));
-    const override = (this.context.state.machine?.override ?? 100) / 100;
-    const done = at(timeline.minutes, state.line);
-    const fed = at(timeline.feeding, state.line);
-    const length = at(timeline.minutes, state.line + 1) - done;
-    const feeding = at(timeline.feeding, state.line + 1) - fed;
-    // Of the line that is being made, what has passed; the override changes what is fed, and nothing else.
-    const scaled = length - feeding + feeding / override;
-    const share = scaled > 0 ? Math.min(1, this.inLine / 60 / scaled) : 0;
+    const { done, fed, length, feeding, override } = this.planned();
+    const share = this.inLine;
     const rest = Math.max(0, order.plannedMinutes - done - length * share);
     const restFed = Math.max(0, (timeline.feeding.at(-1) ?? 0) - fed - feeding * share);
     state.minutesLeft = Math.max(0, rest - restFed) + restFed / override;

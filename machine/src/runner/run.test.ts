@@ -308,12 +308,12 @@ describe('what is said of a run is true', () => {
     const { job } = await demoJob('comet-marker');
     bench = new TestBench({ rate: 1 });
     await bench.setUp(job, 'v90');
-    // One move of 150 mm at 300 mm/min: 30 s, of a program planned with 5 s of rapid moves besides.
-    const text = ['G17 G21 G90 G94 G54', 'G0 Z20', 'G0 X10 Y100', 'G1 X160 F300', 'M30'].join('\n');
+    // A move of 30 mm at 300 mm/min and one of 150: 6 s and 30 s, of a program planned with 5 s of rapid moves besides.
+    const text = ['G17 G21 G90 G94 G54', 'G0 Z20', 'G0 X10 Y100', 'G1 X40 F300', 'X190', 'M30'].join('\n');
     const at = (m: number[]) => Float64Array.from(m);
     const hash = bench.programs.keep(text, {
-      minutes: at([0, 0.02, 0.08, 0.58, 0.58]),
-      feeding: at([0, 0, 0, 0.5, 0.5]),
+      minutes: at([0, 0.02, 0.08, 0.18, 0.68, 0.68]),
+      feeding: at([0, 0, 0, 0.1, 0.6, 0.6]),
     });
     const order: ProgramOrder = {
       hash,
@@ -322,12 +322,12 @@ describe('what is said of a run is true', () => {
       revision: '1',
       basis: basisOf('job', job),
       bench: bench.state.facts!,
-      plannedMinutes: 0.58,
+      plannedMinutes: 0.68,
       approach: 20,
       switchedOnBy: 'program',
       turn: 0,
       dry: false,
-      cuts: [{ title: 'a', from: 1, to: 5, bit: bench.state.bit!, plunge: 300 }],
+      cuts: [{ title: 'a', from: 1, to: 6, bit: bench.state.bit!, plunge: 300 }],
     };
     await bench.tell({ command: 'feed', percent: 50 });
     await bench.tell({ command: 'spindle', percent: 80 });
@@ -337,7 +337,7 @@ describe('what is said of a run is true', () => {
     // An override from before does not go on unseen.
     await bench.pass(300);
     expect(bench.router.state()).toMatchObject({ override: 100, spindleOverride: 100 });
-    await bench.until(() => bench.router.state().work.x > 10.5, 'the long move', 30);
+    await bench.until(() => bench.router.state().work.x > 40.5, 'the long move', 30);
     await bench.pass(10_000);
     const third = bench.state.run!.minutesLeft * 60;
     expect(third).toBeGreaterThan(18);
@@ -346,7 +346,11 @@ describe('what is said of a run is true', () => {
     expect(third - bench.state.run!.minutesLeft * 60).toBeCloseTo(5, 0);
     await bench.tell({ command: 'feed', percent: 50 });
     await bench.pass(300);
-    expect(bench.state.run!.minutesLeft * 60).toBeGreaterThan(26);
+    // Of 30 s 15 are left, and twice as many at half the feed; each second takes one of them away.
+    const slow = bench.state.run!.minutesLeft * 60;
+    expect(Math.abs(slow - 2 * (third - 5))).toBeLessThan(1.5);
+    await bench.pass(8000);
+    expect(slow - bench.state.run!.minutesLeft * 60).toBeCloseTo(8, 0);
   });
   test('waiting is not work', async () => {
     const { order } = await setUp();
