@@ -96,6 +96,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   'sequence/fewest-changes': ['core/src/sequence/fewest-changes.test.ts', 'the bit that is in does all it can'],
   'sequence/clear-links': ['core/src/sequence/clear-links.test.ts', 'a long low clamp is gone over, 2 mm above it'],
   'program/timeline': ['core/src/program/round-trip.test.ts', 'it grows from nothing to the planned time'],
+  'program/timeline-bytes': ['core/src/program/timeline-bytes.test.ts', 'read back as they were written'],
   'program/fit-arcs': ['core/src/program/round-trip.test.ts', 'a circle of chords becomes three arcs'],
   'program/between-cuts': ['core/src/program/between-cuts.test.ts', 'from cut to cut: up, across and down'],
   'geometry/refit': ['core/src/geometry/refit.test.ts', 'any wobbling shape stays within the tolerance'],

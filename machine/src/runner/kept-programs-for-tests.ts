@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { From } from './commands.ts';
 import { programFacts, programPlace, linesOf } from './program-facts.ts';
-import type { ProgramStore, Timeline } from './program-store.ts';
+import type { Timeline } from '@kerbe/core/program/timeline';
+import type { ProgramStore } from './program-store.ts';
 
 /** Programs kept in memory, for tests. */
 export class KeptPrograms implements ProgramStore {

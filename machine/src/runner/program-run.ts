@@ -1,4 +1,5 @@
 import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
+import type { Timeline } from '@kerbe/core/program/timeline';
 import { LinkLost } from '../link/wire.ts';
 import { driverOf } from '../kinds/kinds.ts';
 import type { KindCommand } from '../kinds/commands.ts';
@@ -8,7 +9,7 @@ import type { BenchFacts } from './bench-facts.ts';
 import type { ProgramOrder } from './commands.ts';
 import type { LengthBook } from './length-book.ts';
 import type { ProgramPlace } from './program-facts.ts';
-import type { ProgramStore, Timeline } from './program-store.ts';
+import type { ProgramStore } from './program-store.ts';
 import { CommandRefused } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
 import type { EventName } from './states.ts';

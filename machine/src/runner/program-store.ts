@@ -1,15 +1,11 @@
 import { spawn } from 'node:child_process';
 import { createReadStream } from 'node:fs';
-import { open } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import type { Timeline } from '@kerbe/core/program/timeline';
+import { timelineFrom } from '@kerbe/core/program/timeline-bytes';
 import { linesOf, type ProgramFacts, type ProgramPlace } from './program-facts.ts';
-
-/** When each line of a program is planned to be finished, minutes from its start, and how much of that is feeding. */
-export interface Timeline {
-  minutes: Float64Array;
-  feeding: Float64Array;
-}
 
 /** Where the runner finds programs, by their hash. */
 export interface ProgramStore {
@@ -42,15 +38,7 @@ export class ProgramFolder implements ProgramStore {
   }
 
   async timeline(hash: string): Promise<Timeline> {
-    const file = await open(join(this.folder, `${nameOf(hash)}.timeline`));
-    try {
-      const bytes = await file.readFile();
-      const numbers = new Float64Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length));
-      const half = numbers.length / 2;
-      return { minutes: numbers.subarray(0, half), feeding: numbers.subarray(half) };
-    } finally {
-      await file.close();
-    }
+    return timelineFrom(await readFile(join(this.folder, `${nameOf(hash)}.timeline`)));
   }
 
   private path(hash: string): string {

@@ -7,6 +7,7 @@ import { compute, type JobResult } from '@kerbe/core/compute/compute';
 import { PLAIN, type Variant, varied, type Varied, VariantSchema } from '@kerbe/core/machines/program-variant';
 import { programsFor, zeroWords } from '@kerbe/core/machines/programs';
 import { type Timeline, timelineOf } from '@kerbe/core/program/timeline';
+import { timelineBytes } from '@kerbe/core/program/timeline-bytes';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import type { Program } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
@@ -100,7 +101,7 @@ export async function makePrograms(
 }
 
 /** Writes a program, its times and what it is run with for the runner, each file whole or not at all. */
-async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun): Promise<void> {
+async function layOut(text: string, timeline: Timeline, run: KeptRun): Promise<void> {
   const { hash } = run.order;
   const folder = process.env.KERBE_PROGRAMS!;
   await mkdir(folder, { recursive: true });
@@ -109,10 +110,7 @@ async function layOut(text: string, { minutes, feeding }: Timeline, run: KeptRun
     await writeFile(`${file}.new`, content);
     await rename(`${file}.new`, file);
   };
-  const times = new Float64Array(minutes.length + feeding.length);
-  times.set(minutes);
-  times.set(feeding, minutes.length);
-  await whole(`${hash}.timeline`, new Uint8Array(times.buffer));
+  await whole(`${hash}.timeline`, timelineBytes(timeline));
   await whole(`${hash}.json`, JSON.stringify(run));
   await whole(`${hash}.nc`, text);
 }
