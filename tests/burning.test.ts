@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
 import { compute, type JobResult } from '../core/src/compute/compute.ts';
-import type { CutKindName } from '../core/src/cuts/kinds.ts';
+import { type CutKindName, kindOf } from '../core/src/cuts/kinds.ts';
 import { lateStrip } from '../core/src/cuts/laser-fill/late-strip.ts';
 import { laserTestGrid } from '../core/src/cuts/laser-fill/test-grid.ts';
 import type { TestSquares } from '../core/src/cuts/laser-fill/test-squares.ts';
@@ -220,6 +220,15 @@ test('an open line is burnt there and back, as often as it has passes; a closed 
   expect(round[2]).toEqual(first);
 });
 
+test('a hole near an edge is marked as wide as it is and what burns round it; a beam has no plunge and no speed', async () => {
+  const { cuts } = await made('laser-cut', plate(hole(25, 60, 3)), { fields: { kerf: 0.2 } });
+  const [mark] = kindOf({ kind: 'laser-cut' }).marks!(cuts[0] as never);
+  expect(mark.circles).toEqual([
+    { x: expect.closeTo(25, 1), y: expect.closeTo(90, 1), radius: expect.closeTo(3.2, 1) },
+  ]);
+  expect(cuts[0]).toMatchObject({ plunge: 0, speed: 0 });
+});
+
 /** Boxes round what each cut burns, mm, and the power and feed it burns at. */
 async function burnt({ job, svg }: TestSquares) {
   const { cuts } = await computed(job(ASSET) as CutJob, svg);
@@ -266,6 +275,8 @@ describe('squares to try', () => {
 
   test('of a strip, each is told by its time earlier, and two steps are seen', async () => {
     const strip = lateStrip(beam, { ...bench, lag: 0.0008 }, 'birch plywood', 3, 'mm');
+    // As far from the last square to the sheet’s edge as from the first: 6 mm.
+    expect(strip.job(ASSET).stock.length).toBe(6 + 15 * 7 + 10 + 6);
     expect(strip.late).toEqual([0, 0.4, 0.8, 1.2, 1.6, 2, 2.4, 2.8]);
     const all = await burnt(strip);
     for (const [k, time] of strip.late.entries()) {

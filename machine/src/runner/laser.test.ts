@@ -209,6 +209,7 @@ describe('star tags', () => {
       await bench.setUp(job);
       await bench.run(bench.order(job, result));
       await bench.until(() => (bench.machine.state().beam ?? 0) > 0, 'the beam');
+      expect(bench.machine.state().air).toBe(true);
       if (happens === 'mute') bench.mute = true;
       else if (happens === 'cut') bench.cut();
       else if (happens === 'key') bench.hand({ hand: 'key', on: false });
@@ -219,6 +220,8 @@ describe('star tags', () => {
       const { energy } = bench.machine.stock!;
       const had = energy.reduce((sum, v) => sum + v, 0);
       expect([happens, bench.machine.state().beam]).toEqual([happens, 0]);
+      // What cuts its power cuts its air.
+      if (happens === 'emergency' || happens === 'power') expect(bench.machine.state()).toMatchObject({ ready: false, air: false }); // prettier-ignore
       await bench.pass(3000);
       expect([happens, energy.reduce((sum, v) => sum + v, 0) - had]).toEqual([happens, 0]);
       expect(bench.machine.damage.firedAtRest).toBe(0);
