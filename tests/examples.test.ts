@@ -75,6 +75,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     const [a, b] = [Float64Array.of(0, 0, 10, 0, 10, 10, 0, 10), Float64Array.of(10, 0, 20, 0, 20, 10, 10, 10)];
     expect(sharedLines([[a], [b]], clipper.union([a, b], 'nonzero'))).toBe(10);
   },
+  'geometry/shared-by-pairs': ['core/src/ways/nested-area.test.ts', 'crossing, and another that touches'],
   'ways/moved-outlines': ['core/src/ways/moved-outlines.test.ts', 'squares 1 mm apart'],
   'geometry/capsules': () => expect(capsules([0, 0, 5, 0, 5, 5], 1)).toHaveLength(2),
   'ways/groove-route': ['core/src/sequence/sequence.test.ts', 'a T with a dear lift: one walk'],

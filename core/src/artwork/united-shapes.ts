@@ -1,6 +1,7 @@
 import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
+import { sharedByPairs } from '../geometry/shared-by-pairs.ts';
 import { sharedLines } from '../geometry/shared-lines.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import type { Shape } from './shape.ts';
@@ -43,8 +44,10 @@ export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): United
       const parts = group.map((k) => clipper.union(shiftLoops(closed[k].loops, -minX, -minY), closed[k].rule));
       piece = out.pieces.push(parts.length === 1 ? parts[0] : clipper.union(parts.flat(), 'nonzero')) - 1;
       known.set(key, piece);
-      if (parts.length > 1 && covered(parts.flat()) - covered(out.pieces[piece]) > OVERLAP) overlapping.add(piece);
-      else touching[piece] = sharedLines(parts, out.pieces[piece]);
+      if (parts.length > 1 && covered(parts.flat()) - covered(out.pieces[piece]) > OVERLAP) {
+        overlapping.add(piece);
+        touching[piece] = sharedByPairs(parts, clipper);
+      } else touching[piece] = sharedLines(parts, out.pieces[piece]);
     }
     out.touching += touching[piece] ?? 0;
     if (overlapping.has(piece)) out.overlaps++;

@@ -6,6 +6,7 @@ import type { Beam } from '../tools/beam/fields.ts';
 import { togetherNotes, togetherTexts } from './grown-together.ts';
 import { judgeSettings } from './laser-settings.ts';
 import { nextSmallerMill } from './smaller-bit.ts';
+import { vCarveKind } from './v-carve/kind.ts';
 
 describe('shapes that are one where they meet', () => {
   test('in a heading', () => {
@@ -55,4 +56,14 @@ describe('a beam’s settings for the stock', () => {
   test('another material', () => {
     expect(said('felt', 3)).toEqual(['Lens 2 has no settings for felt; burn a test grid, or try it on a scrap.']);
   });
+});
+
+test.each([
+  [0.9, 0],
+  [1.5, 1],
+])('a floor of %f mm² is worth %i lines: less than a square millimetre is rounding', (floorArea, lines) => {
+  const facts = { tooNarrow: 0, narrow: new Float64Array(), floorArea, fullDepth: 5 };
+  const part = { facts } as never;
+  expect(vCarveKind.facts!(part, String, 'mm').slice(1)).toHaveLength(lines);
+  expect(vCarveKind.notes!({} as never, part, {} as never, 'mm')).toHaveLength(lines);
 });

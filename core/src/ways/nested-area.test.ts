@@ -22,6 +22,13 @@ test.each([
   ['drawn twice', [square(0, 0, 10), square(0, 0, 10)], 100, false, 0],
   ['a shape that covers nothing', [[], square(0, 0, 10)], 100, false, 0],
   ['crossing', [square(0, 0, 10), square(5, 5, 10)], 150, true, 0],
+  [
+    'crossing, and another that touches',
+    [square(0, 0, 10), square(5, 5, 10), square(15, 5, 10), [] as Float64Array[]],
+    250,
+    true,
+    10,
+  ],
   ['a hole across the edge', [square(0, 0, 10), square(8, 3, 4)], 100 + 16 - 16, true, 0],
 ])('%s', (_, covers, covered, crossing, touching) => {
   expect(kept(...covers)).toEqual({ covered, crossing, touching });

@@ -1,5 +1,6 @@
 import type { Clipper } from '../geometry/clipper.ts';
 import { boundsOf, type Loops, signedArea } from '../geometry/outline.ts';
+import { sharedByPairs } from '../geometry/shared-by-pairs.ts';
 import { sharedLines } from '../geometry/shared-lines.ts';
 import { insideArea } from '../geometry/stretches.ts';
 
@@ -10,7 +11,7 @@ const CROSSES = 0.05;
  * What shapes keep where each lies in another or beside it: what lies in one is its hole, and in that a part again.
  *
  * @param covers what each shape covers by itself.
- * @returns that area, whether some of them cross, and how much of their lines they share where none do, mm.
+ * @returns that area, whether some of them cross, and how much of their lines they share, mm; where some cross, those that do not.
  */
 export function nestedArea(
   covers: readonly Loops[],
@@ -19,7 +20,7 @@ export function nestedArea(
   const pieces = onceEach(covers);
   const area = clipper.union(pieces.flat(), 'evenodd');
   const crossing = Math.abs(keptOf(pieces) - covered(area)) > CROSSES;
-  return { area, crossing, touching: crossing ? 0 : sharedLines(pieces, area) };
+  return { area, crossing, touching: crossing ? sharedByPairs(pieces, clipper) : sharedLines(pieces, area) };
 }
 
 /** What shapes enclose where each lies in another or beside it, mm²: where some cross, it is not that. */
