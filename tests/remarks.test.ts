@@ -177,6 +177,13 @@ describe('rules about pockets, holes and inlays speak, and their remedies mend',
       'drawn-larger-lights',
       (job) => (job.artwork[0].kind === 'drawing' ? Object.assign(job.artwork[0], { scaleX: 3, scaleY: 3 }) : 0),
     ],
+    [
+      'drawn-smaller-lights',
+      (job) => {
+        job.bits.push({ ...job.bits.find(({ id }) => id === 'd3')!, id: 'd8', name: 'Drill 8', diameter: 8 });
+        cut(job, 'drill').bit = 'd8';
+      },
+    ],
     ['spoilboard-lights', (job) => (cut(job, 'drill').depth = 20)],
     [
       'flute-moon.1',

@@ -20,6 +20,16 @@ export const CUT_USE = `Use: ./kerbe cut ${KINDS.join('|')} ART.svg --bit v60:12
 /** Kinds of tool that may be said by an option of their own: `--beam 0.2` is `--bit beam:0.2`. */
 const TOOLS = Object.entries<ToolKind>(TOOL_KINDS).flatMap(([name, { written }]) => written.startsWith(`${name}:`) ? [name] : []); // prettier-ignore
 
+/** Why the arguments could not be taken apart, in a sentence of our own where Node.js has more to say. */
+function unread({ message }: Error): string {
+  const strange = /^Unknown option '(-[^']*)'/.exec(message)?.[1];
+  if (strange) return `There is no option ${strange}.`;
+  const lacking = /^Option '(?:-\w, )?(--[^' ]+)[^']*' argument missing/.exec(message)?.[1];
+  if (lacking) return `${lacking} needs a value behind it.`;
+  const bare = /^Option '(?:-\w, )?(--[^' ]+)[^']*' does not take an argument/.exec(message)?.[1];
+  return bare ? `${bare} takes no value.` : message;
+}
+
 /** Options that are not a field of the cut. */
 const OF_ALL = [...TOOLS, 'bit', 'lift', 'thickness', 'zero', 'units', 'no-arcs', 'refit', 'out'];
 
@@ -72,7 +82,7 @@ export function readCutOptions(args: string[]): CutOrder {
   try {
     parsed = parseArgs({ args: withValues(args), allowPositionals: true, options });
   } catch (error) {
-    throw new Misuse(`${(error as Error).message} ${CUT_USE}`);
+    throw new Misuse(`${unread(error as Error)} ${CUT_USE}`);
   }
   const { positionals } = parsed;
   const values = parsed.values as Record<string, string | boolean | string[] | undefined>;

@@ -199,7 +199,11 @@ function notesOn(parts: readonly CutResult[], wanted: Cut, job: CutJob): string[
   const { openOutlines: open } = parts[0];
   const kind = kindOf(wanted);
   if (open > 0 && kind.closedOnly)
-    out.push(`${open === 1 ? 'One outline is' : `${open} outlines are`} open and left out; close them to cut them.`);
+    out.push(
+      open === 1
+        ? 'One outline is open and left out; close it to cut it.'
+        : `${open} outlines are open and left out; close them to cut them.`,
+    );
   for (const part of parts) out.push(...(kind.notes?.(wanted, part, job.bits[0], job.unit) ?? []));
   return out;
 }

@@ -5,7 +5,7 @@ import type { Shape } from './shape.ts';
 const ROUND = 0.02;
 
 /** Outlines smaller than this stand for points, mm. */
-const POINT_SIZE = 0.2;
+export const POINT_SIZE = 0.2;
 
 /** Where to drill: the centres of circles, and of outlines so small that they can only mean a point. */
 export interface RoundPlaces {

@@ -1,4 +1,3 @@
-import { formatLength } from '../../quantity/format.ts';
 import { roundPlaces } from '../../artwork/round-places.ts';
 import { chosenOf } from '../../document/targets.ts';
 import type { Target } from '../../document/cut.ts';
@@ -8,23 +7,18 @@ import { fromJob } from '../from-job.ts';
 import { pocketKind } from '../pocket/kind.ts';
 import { profileKind } from '../profile/kind.ts';
 import { nextSmallerMill } from '../smaller-bit.ts';
+import { drawnSizes, drawnWords, SIZE_WORTH_SAYING } from './drawn-sizes.ts';
 import type { DrillCut } from './fields.ts';
 import type { DrillFacts } from './facts.ts';
-
-/** A drill makes holes of its own size; circles drawn larger by this, mm, may have been meant as they are drawn. */
-const LARGER_WORTH_SAYING = 0.1;
 
 /** Circles drawn larger than the bit: cut out or cleared as drawn, if that was meant. */
 export function judgeDrawnLarger(judged: JudgedCut<DrillCut, DrillFacts>): Remark[] {
   const { job, cut, index, own: bit, result } = judged;
-  const drawn = (result.facts?.holes ?? []).map(({ diameter = 0 }) => diameter);
-  const larger = drawn.filter((diameter) => diameter > bit.diameter + LARGER_WORTH_SAYING).sort((a, b) => a - b);
+  const { larger } = drawnSizes(result.facts, bit);
   if (larger.length === 0) return [];
-  const { unit } = job;
-  const sizes = [...new Set([larger[0], larger[larger.length - 1]].map((d) => formatLength(d, unit, 2)))].join(' to ');
   const mill = nextSmallerMill(job, larger[0]);
   const remedies: Remedy[] = [];
-  const { those, rest } = parted(judged, bit.diameter + LARGER_WORTH_SAYING);
+  const { those, rest } = parted(judged, bit.diameter + SIZE_WORTH_SAYING);
   if (mill && mill.flute >= cut.depth && those.length > 0) {
     const through = cut.depth >= Math.min(...job.stock.corners);
     const from = fromJob(job, mill);
@@ -53,7 +47,7 @@ export function judgeDrawnLarger(judged: JudgedCut<DrillCut, DrillFacts>): Remar
       cut: cut.id,
       id: `drawn-larger-${cut.id}`,
       weight: 'advice',
-      text: `${larger.length === 1 ? 'One circle is' : `${larger.length} circles are`} drawn ${sizes} wide, and ${bit.name} makes holes of ${formatLength(bit.diameter, unit, 2)}.`,
+      text: drawnWords(larger, bit, job.unit),
       remedies,
     },
   ];

@@ -12,6 +12,8 @@ import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
 import { circlesFor } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { judgeDrawnLarger } from './drawn-larger.ts';
+import { drawnSizes, drawnWords } from './drawn-sizes.ts';
+import { judgeDrawnSmaller } from './drawn-smaller.ts';
 import type { DrillFacts } from './facts.ts';
 import { type DrillCut, FIELDS, heading, sentence } from './fields.ts';
 import { figure } from './figure.ts';
@@ -29,14 +31,12 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   mark: { look: { tone: 'ink', line: 0.8 }, word: 'hole' },
   marks: holesOf,
   facts: ({ facts }) => (facts ? [[String(facts.holes.length), facts.holes.length === 1 ? 'hole' : 'holes']] : []),
-  notes: (_, { facts }) =>
-    facts?.lost
-      ? [
-          facts.lost === 1
-            ? 'One outline is neither a circle nor a point.'
-            : `${facts.lost} outlines are neither circles nor points.`,
-        ]
-      : [],
+  notes: (_, { facts }, own, unit) => [
+    ...Object.values(drawnSizes(facts, own)).flatMap((sizes) =>
+      sizes.length > 0 ? [drawnWords(sizes, own, unit)] : [],
+    ),
+    ...lostWords(facts?.lost ?? 0),
+  ],
   bits: ['drill', 'end'],
   rank: () => RANK,
   closedOnly: false,
@@ -48,6 +48,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
     ...judgeThroughBoard(judged),
     ...judgeIntoBoard(judged),
     ...judgeDrawnLarger(judged),
+    ...judgeDrawnSmaller(judged),
     ...judgeNotRound(judged),
   ],
   cycle: ({ depth, peck, retract, dwell }, { facts }) =>
@@ -56,6 +57,13 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   takenAtOnce: () => 0,
   onUneven: (_, { depth }, drop) => shallowOnUneven(depth, drop),
 };
+
+function lostWords(lost: number): string[] {
+  if (lost === 0) return [];
+  return [
+    lost === 1 ? 'One outline is neither a circle nor a point.' : `${lost} outlines are neither circles nor points.`,
+  ];
+}
 
 function drilled(job: Job, cut: DrillCut, _: Bit, artwork: CutArtwork): CutPart<DrillFacts>[] {
   const { places, others } = artwork.places();
