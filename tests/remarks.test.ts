@@ -443,17 +443,21 @@ describe('a rule speaks where it should, and only there', () => {
     const sooner = (60 * Number(minutes) + Number(seconds)) * (way === 'sooner' ? 1 : -1);
     expect(Math.abs(of(before) - of(after) - sooner)).toBeLessThan(0.51);
   });
-  test('carving to a point is offered only as deep as the edges of the bit are long', async () => {
-    const labels = async (flute: number) =>
+  test('carving to a point is offered only as deep as the edges of the bit are long, and 2 mm of the stock stay', async () => {
+    const labels = async (flute: number, thick = 12) =>
       (
         await remark('wide-carve', (job) => {
           carve(job).targets = [{ item: job.artwork[1].id, shapes: 'all' }];
           carve(job).depthLimit = 1;
           bit(job, 'v90').flute = flute;
+          job.stock.corners = [thick, thick, thick, thick];
         })
       )?.remedies.map(({ label }) => label) ?? [];
     expect((await labels(20)).some((label) => label.startsWith('Carve '))).toBe(true);
     expect((await labels(1.2)).some((label) => label.startsWith('Carve '))).toBe(false);
+    const needed = Number(/^Carve ([\d.]+) mm deep/.exec((await labels(20)).find((label) => label.startsWith('Carve '))!)![1]); // prettier-ignore
+    expect((await labels(20, needed + 2.05)).some((label) => label.startsWith('Carve '))).toBe(true);
+    expect((await labels(20, needed + 1.95)).some((label) => label.startsWith('Carve '))).toBe(false);
   });
   test('a bit that clears for the second carving of two is in its place', async () => {
     expect(
