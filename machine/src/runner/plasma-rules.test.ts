@@ -4,7 +4,7 @@ import { plasmaDriver } from '../kinds/plasma/driver.ts';
 import { plasmaFacts } from '../kinds/plasma/facts.ts';
 import type { PlasmaState } from '../kinds/plasma/messages.ts';
 import { basisOf } from './of-job.ts';
-import { PlasmaBenchForTests } from './plasma-bench-for-tests.ts';
+import { NOTHING_DAMAGED, PlasmaBenchForTests } from './plasma-bench-for-tests.ts';
 import { demoJob } from './test-bench.ts';
 
 let bench: PlasmaBenchForTests;
@@ -89,4 +89,26 @@ test('felt for where there is no sheet, nothing is known of its height, and it i
   await bench.until(() => bench.state.problem !== undefined, 'a sentence');
   expect(bench.state.zero!.z).toBeUndefined();
   expect(bench.state.zero!.xy).toBeDefined();
+});
+
+test('taken up between two cuts it goes to where the next is pierced, high, and cuts what is left', async () => {
+  const { job, result } = await demoJob('garden-markers');
+  bench = new PlasmaBenchForTests({ rate: 20 });
+  await bench.setUp(job);
+  const order = bench.order(job, result);
+  const lines = bench.programs.kept.get(order.hash)!.text.split('\n');
+  const pierces = lines.flatMap((line, k) => (line.startsWith('G38.2') ? [k] : []));
+  await bench.run(order);
+  // Between the second cut and the third.
+  await bench.until(() => (bench.state.run?.line ?? 0) > pierces[1] + 8 && bench.machine.state().arc === 'off', 'the second cut', 60); // prettier-ignore
+  await bench.tell({ command: 'stop' });
+  await bench.until(() => bench.ended.length > 0, 'the stop');
+  await bench.idle();
+  const next = pierces.find((line) => line >= bench.ended[0].line)!;
+  await bench.tickAll();
+  const from = { line: next, acknowledged: next, broken: bench.ended[0].id };
+  await bench.tell({ command: 'take-up', id: 'again', ...(await bench.check(order)), ...from });
+  await bench.until(() => bench.ended.length > 1, 'the end', 400);
+  expect([bench.ended[1].phase, bench.ended[1].why]).toEqual(['done', undefined]);
+  expect(bench.machine.damage).toEqual(NOTHING_DAMAGED);
 });
