@@ -141,4 +141,6 @@ test('from a stroke on, over two cuts', async () => {
   expect(strokes(rest[0])).toBe(strokes(b) - 1);
   expect(rest[0].pierce!.touches).toHaveLength(strokes(b) - 1);
   expect(fromStroke([a, b], strokes(a) + strokes(b))).toEqual([]);
+  // From the first of the second on it is the whole second, come to from as high.
+  expect(fromStroke([a, b], strokes(a))[0].path.xyz).toEqual(b.path.xyz);
 });

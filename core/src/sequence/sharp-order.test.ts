@@ -27,6 +27,11 @@ test('among equals the bit that is in goes on', () => {
   expect(orderParts(parts).map(({ bit }) => bit)).toEqual(['a', 'a', 'b', 'b']);
 });
 
+test('no bit that is in brings a later cut forward', () => {
+  const parts = [{ rank: 4, bit: 'a' }, { rank: 3, bit: 'b' }, { rank: 2, bit: 'a' }]; // prettier-ignore
+  expect(orderParts(parts).map(({ rank }) => rank)).toEqual([2, 3, 4]);
+});
+
 test('rings that have a direction are never gone backwards, few or many, though either end would do', () => {
   for (const n of [6, 40]) {
     const rng = dice(n);
