@@ -49,10 +49,39 @@ const SHEETS: Record<string, { material: string; thick: number }> = {
   laser: { material: 'birch plywood', thick: 3.1 },
   plasma: { material: 'mild steel', thick: 4 },
 };
+/** Settings that make sentences say something else. */
+const OTHERS: Partial<Record<CutKindName, object>> = {
+  'v-carve': { startDepth: 1, depthPerPass: null, depthLimit: 4, clearBits: ['e'] },
+  pocket: {
+    pattern: 'lines',
+    angle: 30,
+    climb: false,
+    finish: 0.2,
+    slots: true,
+    startDepth: 0.5,
+    clearBits: ['e'],
+    bit: 'f',
+    step: 0.8,
+  },
+  profile: { side: 'inside', climb: false, lead: { kind: 'arc', length: 3 }, ramp: 5, overlap: 2, skin: 0.3, tabs: { count: 1, length: 5, height: 1.5, shape: 'ramped', at: [] } }, // prettier-ignore
+  line: { depth: 1.2, depthPerPass: 0.5, lastPass: 0.2, join: 0.3 },
+  drag: { pattern: 'hatch', angle: 60, step: 0.6, passes: 2, larger: 4, fill: 'solid' },
+  drill: { peck: 3, retract: 'short', dwell: 0.5 },
+  inlay: { role: 'part', allowance: -0.04, tabs: { count: 2, length: 5, height: 1.5, shape: 'square', at: [] } },
+  plasma: { by: 'controller', side: 'outside', bridge: 3, tabs: 2, tooSmall: 'mark' },
+  'laser-cut': { side: 'on', air: false, passes: 1, overburn: 0 },
+  'laser-score': { passes: 2, air: false },
+  'laser-fill': { ways: 'one', earlier: 0.4, angle: 45 },
+};
 // A picture is no drawing.
 const KINDS = (Object.keys(CUT_KINDS) as CutKindName[]).filter((kind) => kind !== 'laser-picture');
 
-async function made(kind: CutKindName, unit: LengthUnit, body: string): Promise<{ job: CutJob; result: JobResult }> {
+async function made(
+  kind: CutKindName,
+  unit: LengthUnit,
+  body: string,
+  fields: object,
+): Promise<{ job: CutJob; result: JobResult }> {
   const tool = CUT_KINDS[kind].bits[0];
   const bench = benches.find((one) => (machineKindOf(one).tools as readonly string[]).includes(tool))!;
   const { material, thick } = SHEETS[bench.kind];
@@ -60,14 +89,14 @@ async function made(kind: CutKindName, unit: LengthUnit, body: string): Promise<
   const job = newJob('Words', unit, tools, bench) as CutJob;
   Object.assign(job.stock, { length: 110, width: 60, material, corners: [thick, thick, thick, thick - 0.3] });
   job.artwork = [{ kind: 'drawing', id: 'art', name: 'Art', asset: ASSET, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }]; // prettier-ignore
-  job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }] }];
+  job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }], ...fields }];
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="110mm" height="60mm" viewBox="0 0 110 60">${body}</svg>`;
   const resources = await resourcesFromDisk((hash) => (hash === ASSET ? new TextEncoder().encode(svg) : undefined));
   return { job, result: await compute(JobSchema.parse(job), resources, await clipperFromDisk()) };
 }
 
-async function said(kind: CutKindName, unit: LengthUnit, body: string): Promise<string> {
-  const { job, result } = await made(kind, unit, body);
+async function said(kind: CutKindName, unit: LengthUnit, body: string, fields: object = {}): Promise<string> {
+  const { job, result } = await made(kind, unit, body, fields);
   const [cut] = job.cuts as [Cut];
   const of: CutKind = kindOf(cut);
   const own = job.bits.find(({ id }) => id === cut.bit)!;
@@ -94,6 +123,7 @@ describe.each(KINDS)('what is said of %s', (kind) => {
     const all: string[] = [];
     for (const [drawing, body] of Object.entries({ easy: EASY, hard: HARD }))
       for (const unit of ['mm', 'in'] as const) all.push(`## ${drawing}, ${unit}\n\n${await said(kind, unit, body)}`);
+    all.push(`## hard, with other settings, mm\n\n${await said(kind, 'mm', HARD, OTHERS[kind])}`);
     await expect(`${all.join('\n\n')}\n`).toMatchFileSnapshot(`./said/${kind}.txt`);
   });
 });

@@ -112,3 +112,13 @@ test('taken up between two cuts it goes to where the next is pierced, high, and 
   expect([bench.ended[1].phase, bench.ended[1].why]).toEqual(['done', undefined]);
   expect(bench.machine.damage).toEqual(NOTHING_DAMAGED);
 });
+
+test('a table without a pointer has nothing to point with', () => {
+  const said = (pointer: unknown) =>
+    (['point-zero', 'point-edge'] as const).map(
+      (command) =>
+      plasmaBench.needs[command]!.map((need) => need.missing({ machine: { arc: 'off' }, facts: { kind: 'plasma', pointer } } as never)), // prettier-ignore
+    );
+  for (const missed of said(null)) expect(missed).toContain('no-pointer');
+  for (const missed of said({ x: 45, y: 0 })) expect(missed).not.toContain('no-pointer');
+});

@@ -38,7 +38,9 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
     ...missingWords(missing),
     ...(facts?.pinched ? [pinchedWords(facts.pinched)] : []),
     ...(facts
-      ? [`Part and recess fit with ${measuredFit(facts.gap, unit)}, ${facts.pinched ? 'elsewhere' : 'all round'}.`]
+      ? [
+          `Part and recess fit with ${measuredFit(facts.gap, unit)}, ${facts.pinched ? 'those places counted' : 'all round'}.`,
+        ]
       : []),
   ],
   bits: ['end'],
