@@ -229,6 +229,23 @@ test('a hole near an edge is marked as wide as it is and what burns round it; a 
   expect(cuts[0]).toMatchObject({ plunge: 0, speed: 0 });
 });
 
+test('what a kerf closes up between parts is marked, and said to be marked only where it is', async () => {
+  const two = (apart: number) => `<rect x="20" y="20" width="40" height="30"/><rect x="${60 + apart}" y="20" width="40" height="30"/>`; // prettier-ignore
+  const narrow = async (apart: number) => {
+    const { cuts, remarks } = await made('plasma', two(apart), {});
+    const { word, outlines } = kindOf({ kind: 'plasma' }).marks!(cuts[0] as never).at(-1)!;
+    return { text: remarks.find(({ id }) => id === 'narrow-c')?.text, marked: word === 'narrower than the kerf' ? outlines.length : 0 }; // prettier-ignore
+  };
+  const near = await narrow(1);
+  expect(near.text).toMatch(/closes up or is left out; it is marked on the sheet\. Draw/);
+  expect(near.marked).toBe(1);
+  // A crack in which hardly anything lies.
+  const crack = await narrow(0.02);
+  expect(crack.text).toMatch(/closes up or is left out\. Draw/);
+  expect(crack.marked).toBe(0);
+  expect(await narrow(2)).toEqual({ text: undefined, marked: 0 });
+});
+
 /** Boxes round what each cut burns, mm, and the power and feed it burns at. */
 async function burnt({ job, svg }: TestSquares) {
   const { cuts } = await computed(job(ASSET) as CutJob, svg);

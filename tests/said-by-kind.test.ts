@@ -113,6 +113,8 @@ async function said(kind: CutKindName, unit: LengthUnit, body: string, fields: o
       : `Comes to: ${howFar(part as never, unit).join(' ')}, ${formatMinutes(part.minutes)}, ${part.passes} passes`,
     ...(of.facts?.(part as never, length, unit) ?? []).map(([figure, word]) => `Fact: ${figure} ${word}`.trimEnd()),
     ...(part.problem ? [] : (of.notes?.(cut, part as never, own, unit) ?? [])).map((note) => `Note: ${note}`),
+    ...(of.marks?.(part as never) ?? []).map(({ word, always, outlines, circles }) =>
+      `Mark: ${word}${always ? ', always told' : ''}: ${outlines.length} outlines, circles of ${[...new Set(circles.map(({ radius }) => Math.round(200 * radius) / 100))].sort((a, b) => a - b).join(', ') || 'none'} mm`), // prettier-ignore
     ...result.remarks.map(({ weight, text, remedies }) => `${weight}: ${text}${remedies.map(({ label }) => ` [${label}]`).join('')}`), // prettier-ignore
   ];
   return lines.filter(Boolean).join('\n');

@@ -42,7 +42,7 @@ export function judgeDrawn({ job, cut, index, own, result }: JudgedCut<DragCut, 
       ...about,
       id: `closes-up-${cut.id}`,
       weight: 'advice',
-      text: `${closed.length === 1 ? 'One place closes' : `${closed.length} places close`} up at a line of ${mm(own.width)}; they are marked on the sheet.`,
+      text: `${closed.length === 1 ? 'One place closes' : `${closed.length} places close`} up at a line of ${mm(own.width)}; ${closed.length === 1 ? 'it is' : 'they are'} marked on the sheet.`,
       remedies:
         cut.larger < LARGER
           ? [{ label: `Draw every shape ${LARGER} % larger`, patch: setCut(index, { larger: LARGER }) }]

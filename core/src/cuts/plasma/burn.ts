@@ -159,13 +159,14 @@ export function burnt(
   }
 
   const { path, pierces, lifted, ...points } = laid(strokes, scrapBetween(rounds, beyondOf(cut), clipper), cut, job);
+  const closes = cut.by === 'here' && closesUp(area, loops, side);
   const facts: PlasmaFacts = {
     pierces,
     starts,
     shorter: leads.flat().filter(({ share }) => share > 0 && share < 1).length,
     noLead: cut.lead.kind === 'none' ? 0 : leads.flat().filter(({ share }) => share === 0).length,
-    ...missed(area, side, cut.kerf, clipper),
-    closes: cut.by === 'here' && closesUp(area, loops, side),
+    ...missed(area, side, cut.kerf, closes, clipper),
+    closes,
     tooSmall: small.map((loop) => ({ ...middle(loop), diameter: across(loop) })),
     islands,
     overlaps: cut.side === 'nested' ? Number(crossing) : overlaps,

@@ -92,13 +92,13 @@ function judgeDetail({ job, cut, index, result }: Judged): Remark[] {
         cut,
         'narrow',
         'wrong',
-        `The kerf of ${mm(cut.kerf)} is wider than a slot, a hole or what lies between parts, which closes up or is left out; it is marked on the sheet. Draw it wider, or take a finer nozzle.`,
+        `The kerf of ${mm(cut.kerf)} is wider than a slot, a hole or what lies between parts, which closes up or is left out${narrow.length > 0 ? '; it is marked on the sheet' : ''}. Draw it wider, or take a finer nozzle.`,
         remedies,
       ),
     ];
   if (narrow.length > 0)
     return [
-      remark(cut, 'narrow', 'advice', `${narrow.length === 1 ? 'One sharp inner corner comes' : `${narrow.length} sharp inner corners come`} out blunter than drawn, as far as the kerf of ${mm(cut.kerf)} reaches into them; they are marked on the sheet.`, remedies), // prettier-ignore
+      remark(cut, 'narrow', 'advice', `${narrow.length === 1 ? 'One sharp inner corner comes' : `${narrow.length} sharp inner corners come`} out blunter than drawn, as far as the kerf of ${mm(cut.kerf)} reaches into ${narrow.length === 1 ? 'it; it is' : 'them; they are'} marked on the sheet.`, remedies), // prettier-ignore
     ];
   if (fine)
     return [

@@ -22,8 +22,9 @@ const FINE = 2;
 /**
  * Looks at each piece of an area by itself, equal ones once.
  * @param area what is kept, or cut out where its side is `inside`.
+ * @param closes whether the kerf closes something up: between pieces, too, then.
  */
-export function missed(area: Loops, side: Side, kerf: number, clipper: Clipper): Missed {
+export function missed(area: Loops, side: Side, kerf: number, closes: boolean, clipper: Clipper): Missed {
   const out: Missed = { narrow: [], fine: false };
   if (side === 'on' || kerf === 0) return out;
   const known = new Map<string, Missed>();
@@ -35,16 +36,20 @@ export function missed(area: Loops, side: Side, kerf: number, clipper: Clipper):
     out.narrow.push(...shiftLoops(found.narrow, minX, minY));
     out.fine ||= found.fine;
   }
+  if (closes && side === 'outside') out.narrow = shows(grown(area, kerf / 2, clipper), kerf, 1);
   return out;
 }
 
+/** Places large enough to show. */
+const shows = (loops: Loops, kerf: number, times: number) =>
+  loops.filter((loop) => signedArea(loop) > SHOWS * kerf * kerf * times);
+const moved = (loops: Loops, by: number, clipper: Clipper) => clipper.offset(clipper.offset(loops, by), -by);
+const grown = (loops: Loops, by: number, clipper: Clipper) => clipper.difference(moved(loops, by, clipper), loops);
+
 function ofPiece(piece: Loops, side: Side, kerf: number, clipper: Clipper): Missed {
-  const shows = (loops: Loops, times: number) => loops.filter((loop) => signedArea(loop) > SHOWS * kerf * kerf * times);
-  const moved = (by: number) => clipper.offset(clipper.offset(piece, by), -by);
-  const grown = (by: number) => clipper.difference(moved(by), piece);
-  const shrunk = (by: number) => clipper.difference(piece, moved(-by));
+  const shrunk = (by: number) => clipper.difference(piece, moved(piece, -by, clipper));
   const [r, f] = [kerf / 2, (FINE * kerf) / 2];
   return side === 'inside'
-    ? { narrow: shows(shrunk(r), 1), fine: shows(grown(f), FINE).length > 0 }
-    : { narrow: shows(grown(r), 1), fine: shows(shrunk(f), FINE).length > 0 };
+    ? { narrow: shows(shrunk(r), kerf, 1), fine: shows(grown(piece, f, clipper), kerf, FINE).length > 0 }
+    : { narrow: shows(grown(piece, r, clipper), kerf, 1), fine: shows(shrunk(f), kerf, FINE).length > 0 };
 }
