@@ -125,7 +125,7 @@ describe.each(KINDS)('what is said of %s', (kind) => {
     const all: string[] = [];
     for (const [drawing, body] of Object.entries({ easy: EASY, hard: HARD }))
       for (const unit of ['mm', 'in'] as const) all.push(`## ${drawing}, ${unit}\n\n${await said(kind, unit, body)}`);
-    all.push(`## hard, with other settings, mm\n\n${await said(kind, 'mm', HARD, OTHERS[kind])}`);
+    all.push(`## hard, with other settings, in\n\n${await said(kind, 'in', HARD, OTHERS[kind])}`);
     await expect(`${all.join('\n\n')}\n`).toMatchFileSnapshot(`./said/${kind}.txt`);
   });
 });

@@ -5,6 +5,7 @@ import { ToolSchema } from '../tools/tool-schema.ts';
 import type { Beam } from '../tools/beam/fields.ts';
 import { togetherNotes, togetherTexts } from './grown-together.ts';
 import { judgeSettings } from './laser-settings.ts';
+import { plasmaKind } from './plasma/kind.ts';
 import { nextSmallerMill } from './smaller-bit.ts';
 import { vCarveKind } from './v-carve/kind.ts';
 
@@ -66,4 +67,16 @@ test.each([
   const part = { facts } as never;
   expect(vCarveKind.facts!(part, String, 'mm').slice(1)).toHaveLength(lines);
   expect(vCarveKind.notes!({} as never, part, {} as never, 'mm')).toHaveLength(lines);
+});
+
+test('what is marked of a plasma cut: islands and what closes up always, pierces and small holes where looked at', () => {
+  const loop = Float64Array.of(0, 0, 10, 0, 10, 10);
+  const facts = { kerf: 1.5, pierces: [{ x: 1, y: 2 }], narrow: [loop], islands: [loop, loop], tooSmall: [{ x: 5, y: 5, diameter: 3 }] }; // prettier-ignore
+  const marks = plasmaKind.marks!({ facts } as never).map(({ word, always, outlines, circles }) => [word, always, outlines.length, circles.map(({ radius }) => radius)]); // prettier-ignore
+  expect(marks).toEqual([
+    ['pierced here', false, 0, [1.5]],
+    ['narrower than the kerf', true, 1, []],
+    ['drops out', true, 2, []],
+    ['small for this sheet', false, 0, [3]],
+  ]);
 });
