@@ -55,6 +55,16 @@ describe('what is to be solid, against JSTS', () => {
   );
 });
 
+test('lines as far apart as they are wide leave no stripes, a hundredth more does', async () => {
+  const remarks = async (step: number) => {
+    const { result } = await drawn(page('<rect x="10" y="10" width="20" height="10"/>'), { pattern: 'hatch', step, fill: 'solid' }); // prettier-ignore
+    return result.remarks.map(({ id }) => id).filter((id) => id.startsWith('stripes'));
+  };
+  const { width } = demo.bits.find(({ id }) => id === demo.cuts[0].bit) as unknown as { width: number };
+  expect(await remarks(width)).toEqual([]);
+  expect(await remarks(width + 0.01)).toHaveLength(1);
+});
+
 describe('a point has no depth', () => {
   test('plate of 0.5 mm that it is pressed 2.5 mm on is not cut through, neither here nor in the program', async () => {
     const thin = (job: CutJob) => (job.stock.corners = [0.5, 0.5, 0.5, 0.5]);
