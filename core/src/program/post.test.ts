@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { DIALECTS } from '../machines/router/dialects.ts';
-import { PathBuilder } from '../motion/path.ts';
+import { joinPaths, PathBuilder } from '../motion/path.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
 import { betweenCuts } from './between-cuts.ts';
 import type { Post } from './post.ts';
@@ -55,6 +55,16 @@ test('power goes on where a stroke begins, changes on the way, and is off in eve
     'G0 X0 Y0',
     'M30',
   ]);
+});
+test('a stroke ends once, however many moves follow with nothing on', () => {
+  const path = twoStrokes();
+  const far = new PathBuilder();
+  far.rapid(50, 50, 0);
+  far.rapid(60, 50, 0);
+  far.to(70, 50, 0, 900, 0);
+  const whole = joinPaths([path, far.done()]);
+  const { text } = writeProgram(heading, [cut(whole)], { x: 0, y: 0, z: 0 }, beam);
+  expect(text.match(/^M[35]\b/gm)).toEqual(['M3', 'M5', 'M3', 'M5']);
 });
 test('moves of other power never make one arc', () => {
   const ring = Array.from({ length: 101 }, (_, k) => [20 * Math.cos(k / 70), 20 * Math.sin(k / 70), 0]).flat();

@@ -24,6 +24,8 @@ test('line numbers, comments and per cent signs', () => {
     comment: 'in',
     skipped: [],
   });
+  expect(readBlock('G0 X2 ; over to the next')).toMatchObject({ words: [{ letter: 'G' }, { letter: 'X' }], comment: ' over to the next' }); // prettier-ignore
+  expect(readBlock('; T2 M6')).toEqual({ words: [], comment: ' T2 M6', skipped: [] });
   expect(readBlock('%')).toBeUndefined();
   expect(readBlock('   ')).toBeUndefined();
   expect(readBlock('(only words)')?.words).toEqual([]);
