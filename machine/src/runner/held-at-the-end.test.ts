@@ -1,6 +1,6 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import type { Job } from '@kerbe/core/document/job';
-import { basisOf } from './of-job.ts';
+import { basisOf, bitShapeOf } from './of-job.ts';
 import { demoJob, ordersOf, TestBench } from './test-bench.ts';
 
 let bench: TestBench;
@@ -51,3 +51,38 @@ test.each(Object.keys(TASKS))('held in its last moments, %s ends when it is let 
   expect(held).toBeGreaterThan(4);
   expect(faults.mock.calls).toEqual([]);
 });
+
+test.each([20, 60, 100, 160])(
+  'held %i ms before a bit change, it is made, and nothing moves until it is let go on',
+  async (before) => {
+    const faults = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const { job, result } = await demoJob('comet-marker');
+    const started = async () => {
+      bench = new TestBench({ seed: 3, rate: 5 });
+      await bench.setUp(job, 'v90');
+      await bench.run(ordersOf(bench, job, result)[0]);
+    };
+    await started();
+    let whole = 0;
+    for (; bench.state.bench !== 'changing'; whole += 10) await bench.pass(10);
+    bench.end();
+    await started();
+    await bench.pass(whole - before);
+    await bench.tell({ command: 'hold' });
+    const { machine } = bench.router.state();
+    await bench.pass(1000);
+    expect(bench.state.bench).toMatch(/^held:|^changing$/);
+    if (bench.state.bench !== 'changing') {
+      await bench.tell({ command: 'resume' });
+      await bench.until(() => bench.state.bench === 'changing', 'the bit change');
+    } else expect(Math.abs(bench.router.state().machine.z - machine.z)).toBeLessThan(1);
+    const { name, diameter, angle, tip } = bitShapeOf(job.bits, 'e6');
+    bench.hand({ hand: 'bit', id: 'e6', name, diameter, angle, tip });
+    await bench.tell({ command: 'bit-changed' });
+    await bench.pass(1000);
+    if (bench.state.bench.startsWith('held:')) await bench.tell({ command: 'resume' });
+    await bench.until(() => bench.ended.length > 0, 'the end');
+    expect([bench.ended[0].phase, bench.ended[0].why]).toEqual(['done', undefined]);
+    expect(faults.mock.calls).toEqual([]);
+  },
+);
