@@ -57,6 +57,17 @@ test('what must be mended is said before what is advised, and nothing of outline
   expect(bare.remarks.map(({ id }) => id).filter((id) => id.startsWith('no-outlines'))).toEqual([]);
 });
 
+test('a bench just as long as its job reaches it, one a hundredth shorter does not', async () => {
+  const { cuts } = await run(file.job);
+  const xs = cuts.flatMap(({ path: { xyz } }) => [...xyz].filter((_, k) => k % 3 === 0));
+  const span = Math.max(...xs) - Math.min(...xs);
+  const reaches = async (x: number) => {
+    const { remarks } = await run(changed((job) => (job.bench.travel = { ...job.bench.travel, x })));
+    return !remarks.some(({ id }) => id === 'reach');
+  };
+  expect([await reaches(span), await reaches(span - 0.01)]).toEqual([true, false]);
+});
+
 describe('parts cut out beside each other, a bit of 6.35 mm between them', () => {
   const TOUCH = 'Shapes touch along 20 mm of their lines: they are one part there, and that line is not cut. Move them apart by more than the cut is wide.'; // prettier-ignore
   test.each([
