@@ -294,6 +294,33 @@ test('drills go by pecks, whatever a pass of theirs would be', async () => {
   }
 }); // prettier-ignore
 
+test('a finer drill or mill is offered with its own settings, and a drill only where it makes all as drawn', async () => {
+  const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
+  const circle = (x: number, r: number) => `<circle cx="${x}" cy="20" r="${r}"/>`;
+  const set = { material: plate.job.stock.material, feed: 411, plunge: 77, speed: 9000, depthPerPass: 0.7 };
+  const offered = async (kind: string, id: string, body: string, bits: object[], fields: object) => {
+    const resources = await resourcesFromDisk(() => new TextEncoder().encode(`<svg width="60mm" height="40mm" viewBox="0 0 60 40">${body}</svg>`)); // prettier-ignore
+    const job = structuredClone(plate.job);
+    job.artwork = job.artwork.filter((item) => item.kind === 'drawing').slice(0, 1);
+    const cut = { ...job.cuts.find((one) => one.kind === kind)!, ...fields, targets: [{ item: job.artwork[0].id, shapes: 'all' }] }; // prettier-ignore
+    job.cuts = [cut as Cut];
+    job.bits = [...job.bits, ...bits] as Job['bits'];
+    const { remarks } = await compute(JobSchema.parse(job), resources, await clipperFromDisk());
+    const [remedy] = remarks.find((one) => one.id === `${id}-${cut.id}`)!.remedies;
+    return remedy && [remedy.label, ...remedy.patch.map((op) => (op as { value: unknown }).value)];
+  };
+  const drill = (id: string, diameter: number) => ({ ...plate.job.bits.find((one) => one.id === 'd3')!, id, name: `Drill ${diameter}`, diameter, presets: [set] }); // prettier-ignore
+  const small = (body: string) =>
+    offered('drill', 'drawn-smaller', body, [drill('d8', 8), drill('d5', 5)], { bit: 'd8' });
+  expect(await small(circle(10, 2.5) + circle(30, 2.5))).toEqual(['Use Drill 5', 'd5', 411, 77, 9000]);
+  expect(await small(circle(10, 2.5) + circle(30, 1.5))).toBeUndefined();
+  expect(await small(circle(10, 1) + circle(30, 1))).toBeUndefined();
+  const fine = { ...plate.job.bits.find((one) => one.id === 'e3')!, id: 'e1', name: 'End mill 1', diameter: 1, flute: 20, presets: [set] }; // prettier-ignore
+  const hole = 'M5 5H55V35H5ZM20 15V17H40V15Z';
+  const out = await offered('profile', 'narrow', `<path fill-rule="evenodd" d="${hole}"/>`, [fine], { side: 'outside', bit: 'e3' }); // prettier-ignore
+  expect(out).toEqual(['Use End mill 1', 'e1', 411, 77, 9000, 0.7]);
+});
+
 test('where only some circles are drawn larger, only these are cut as drawn, and the others drilled', async () => {
   const plate = readJobFile(readFileSync(new URL('../demo/jobs/night-light.kerbe.json', import.meta.url), 'utf8'));
   const circle = (x: number, r: number) => `<circle cx="${x}" cy="20" r="${r}"/>`;

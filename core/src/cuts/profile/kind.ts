@@ -4,6 +4,7 @@ import type { Clipper } from '../../geometry/clipper.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { radians } from '../../quantity/units.ts';
 import { thickest } from '../../stock/stock.ts';
+import { presetFor } from '../../tools/preset-for.ts';
 import type { MovedOutlines } from '../../ways/moved-outlines.ts';
 import { profile, type ProfileSettings } from '../../ways/profile.ts';
 import type { CutArtwork } from '../cut-artwork.ts';
@@ -171,7 +172,9 @@ function judgeLost({ job, cut, index, result }: JudgedCut<ProfileCut, ProfileFac
   const { lost = 0, split = 0, grown = 0 } = result.facts?.missed ?? {};
   const bit = job.bits.find((b) => b.id === cut.bit)!;
   const smaller = nextSmallerMill(job, bit.diameter);
-  const finer = smaller ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id }) }] : [];
+  const preset = smaller && presetFor(smaller, job.stock);
+  const driven = preset && { feed: preset.feed, plunge: preset.plunge, speed: preset.speed, depthPerPass: preset.depthPerPass }; // prettier-ignore
+  const finer = smaller ? [{ label: `Use ${smaller.name}`, patch: setCut(index, { bit: smaller.id, ...driven }) }] : [];
   const onTheLine = [{ label: 'Cut on the line', patch: setCut(index, { side: 'on' }) }];
   const said = (id: string, count: number, text: string, remedies: Remark['remedies']): Remark[] =>
     count > 0
