@@ -27,6 +27,8 @@ test.each([
   ['a corner of 90° is rounded', corner(90), 0],
   ['of 40° too', corner(40), 0],
   ['one of 38° stays blank', corner(38), 0.25 / Math.sin((19 * Math.PI) / 180)],
+  ['a stub no longer than three radii counts as a corner', along([[0, 0.1], [0.5, 0.1], [0.6, 0.4]]), 0],
+  ['a longer one does not', along([[0, 0.1], [0.8, 0.1], [0.9, 0.4]]), 0.85],
   ['a line that is narrow all along', along([[0, 0.1], [20, 0.1], [40, 0.1]]), 40],
   ['a short one as well', along([[0, 0.1], [0.3, 0.1]]), 0.3],
   ['a neck between two wide places, however short', along([[0, 1], [0.9, 0.1], [1.1, 0.1], [2, 1]]), 0.2 + (2 * 0.9 * 0.15) / 0.9],

@@ -1,10 +1,10 @@
 import type { MedialAxis } from '../../geometry/medial-axis.ts';
 
-/** A flat tip rounds a corner, and no line stays blank, where that is no longer than so many of its radii: one of 39° or more. */
+/** Where a tip stops so many of its radii or less before an end it only rounds that: a corner of 39° or more, or a stub as short. */
 const CORNER = 3;
 
 /**
- * Ends of the stretches of an axis along which the shape is narrower than a bit's flat tip; corners that the tip only rounds
+ * Ends of the stretches of an axis along which the shape is narrower than a bit's flat tip; ends that the tip only rounds
  * are left out.
  *
  * @param flat radius of the tip, mm.
