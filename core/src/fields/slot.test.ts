@@ -18,8 +18,3 @@ test('a value that something else limits', () => {
   expect(slotText(choice, 'mm')).toBe('in one go');
   expect(choice.set('more')).toEqual({ to: 'more' });
 });
-
-test('a list by its names, and nothing by its', () => {
-  const list = (value: string[]) => slotText({ ...depth, value }, 'mm');
-  expect([list(['End mill 6', 'End mill 12']), list([])]).toEqual(['End mill 6, End mill 12', 'nothing']);
-});

@@ -59,7 +59,6 @@ export const choiceSlot = <T extends string>(
 /** What a slot shows, as text. @example slotText(step, 'mm') // '0.5 mm' */
 export function slotText({ control, value }: Slot, unit: LengthUnit): string {
   if (control.is === 'choice') return control.options.find((option) => option.value === value)?.label ?? String(value);
-  if (Array.isArray(value)) return value.length > 0 ? value.join(', ') : 'nothing';
   if (control.is !== 'quantity') return String(value);
   const number = value as number;
   if (control.quantity === 'length') return formatLength(number, unit, 3);
