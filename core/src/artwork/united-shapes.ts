@@ -1,7 +1,7 @@
 import { boxGroups } from '../geometry/box-groups.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
-import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
-import { sharedByPairs } from '../geometry/shared-by-pairs.ts';
+import { type Bounds, boundsOf, coveredBy } from '../geometry/outline.ts';
+import { OVERLAP, sharedByPairs } from '../geometry/shared-by-pairs.ts';
 import { sharedLines } from '../geometry/shared-lines.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import type { Shape } from './shape.ts';
@@ -44,7 +44,7 @@ export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): United
       const parts = group.map((k) => clipper.union(shiftLoops(closed[k].loops, -minX, -minY), closed[k].rule));
       piece = out.pieces.push(parts.length === 1 ? parts[0] : clipper.union(parts.flat(), 'nonzero')) - 1;
       known.set(key, piece);
-      if (parts.length > 1 && covered(parts.flat()) - covered(out.pieces[piece]) > OVERLAP) {
+      if (parts.length > 1 && coveredBy(parts.flat()) - coveredBy(out.pieces[piece]) > OVERLAP) {
         overlapping.add(piece);
         touching[piece] = sharedByPairs(parts, clipper);
       } else touching[piece] = sharedLines(parts, out.pieces[piece]);
@@ -55,11 +55,6 @@ export function unitedShapes(shapes: readonly Shape[], clipper: Clipper): United
   }
   return out;
 }
-
-/** Shapes that share less than this do not overlap, mm²: rounding. */
-const OVERLAP = 1e-3;
-
-const covered = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);
 
 /** What the closed outlines of some shapes cover. */
 export interface DrawnArea {

@@ -40,6 +40,10 @@ export function signedArea(points: Float64Array): number {
   return twice / 2;
 }
 
+/** What loops cover, their holes taken off, mm². @example coveredBy([Float64Array.of(0, 0, 4, 0, 4, 4, 0, 4)]) // 16 */
+export const coveredBy = (loops: readonly Float64Array[]): number =>
+  loops.reduce((sum, loop) => sum + signedArea(loop), 0);
+
 /** Length along an outline, mm. */
 export function lengthOf({ points, closed }: Outline): number {
   let total = 0;

@@ -1,10 +1,10 @@
 import Flatbush from 'flatbush';
 import type { Clipper } from './clipper.ts';
-import { type Bounds, boundsOf, type Loops, signedArea } from './outline.ts';
+import { type Bounds, boundsOf, coveredBy, type Loops } from './outline.ts';
 import { sharedLines } from './shared-lines.ts';
 
-/** Two shapes that share less than this do not overlap, mm²: rounding. */
-const OVERLAP = 1e-3;
+/** Shapes that share less than this do not overlap, mm²: rounding. */
+export const OVERLAP = 1e-3;
 
 /** Points of pairs that are looked at in all; a drawing of more has better things to be told. */
 const MOST_POINTS = 200_000;
@@ -16,10 +16,10 @@ const MOST_POINTS = 200_000;
  */
 export function sharedByPairs(parts: readonly Loops[], clipper: Clipper): number {
   const drawn = parts.filter((loops) => loops.length > 0);
+  if (drawn.length < 2) return 0;
   const boxes = drawn.map((loops): Bounds => boundsOf(loops.map((points) => ({ points })))!);
-  const index = new Flatbush(Math.max(1, boxes.length));
+  const index = new Flatbush(boxes.length);
   for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY);
-  if (boxes.length === 0) index.add(0, 0, 0, 0);
   index.finish();
   let shared = 0;
   let points = 0;
@@ -30,10 +30,8 @@ export function sharedByPairs(parts: readonly Loops[], clipper: Clipper): number
       points += pair.flat().reduce((sum, loop) => sum + loop.length / 2, 0);
       if (points > MOST_POINTS) return;
       const together = clipper.union(pair.flat(), 'nonzero');
-      if (covered(pair.flat()) - covered(together) <= OVERLAP) shared += sharedLines(pair, together);
+      if (coveredBy(pair.flat()) - coveredBy(together) <= OVERLAP) shared += sharedLines(pair, together);
     }
   });
   return shared;
 }
-
-const covered = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);

@@ -1,5 +1,5 @@
 import type { Clipper } from '../geometry/clipper.ts';
-import { boundsOf, type Loops, signedArea } from '../geometry/outline.ts';
+import { boundsOf, coveredBy, type Loops } from '../geometry/outline.ts';
 import { sharedByPairs } from '../geometry/shared-by-pairs.ts';
 import { sharedLines } from '../geometry/shared-lines.ts';
 import { insideArea } from '../geometry/stretches.ts';
@@ -19,7 +19,7 @@ export function nestedArea(
 ): { area: Loops; crossing: boolean; touching: number } {
   const pieces = onceEach(covers);
   const area = clipper.union(pieces.flat(), 'evenodd');
-  const crossing = Math.abs(keptOf(pieces) - covered(area)) > CROSSES;
+  const crossing = Math.abs(keptOf(pieces) - coveredBy(area)) > CROSSES;
   return { area, crossing, touching: crossing ? sharedByPairs(pieces, clipper) : sharedLines(pieces, area) };
 }
 
@@ -27,7 +27,7 @@ export function nestedArea(
 function keptOf(pieces: readonly Loops[]): number {
   const all = pieces.map((loops) => ({
     loops,
-    area: covered(loops),
+    area: coveredBy(loops),
     box: boundsOf(loops.map((points) => ({ points })))!,
   }));
   return all.reduce((sum, { loops, area }) => {
@@ -45,15 +45,13 @@ function keptOf(pieces: readonly Loops[]): number {
   }, 0);
 }
 
-const covered = (loops: Loops) => loops.reduce((sum, loop) => sum + signedArea(loop), 0);
-
 /** Shapes that cover something, each once: one drawn twice would be none at all. */
 function onceEach(pieces: readonly Loops[]): Loops[] {
   const known = new Set<string>();
   return pieces.filter((loops) => {
     if (loops.length === 0) return false;
     const { minX, minY, maxX, maxY } = boundsOf(loops.map((points) => ({ points })))!;
-    const key = [minX, minY, maxX, maxY, covered(loops)].map((v) => Math.round(v * 100)).join(' ');
+    const key = [minX, minY, maxX, maxY, coveredBy(loops)].map((v) => Math.round(v * 100)).join(' ');
     return !known.has(key) && known.add(key);
   });
 }

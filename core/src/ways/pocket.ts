@@ -4,7 +4,7 @@ import { Clearance } from '../geometry/clearance.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { medialAxis } from '../geometry/medial-axis.ts';
 import { boxGroups } from '../geometry/box-groups.ts';
-import { type Bounds, signedArea } from '../geometry/outline.ts';
+import { type Bounds, coveredBy, signedArea } from '../geometry/outline.ts';
 import { regionsOf } from '../geometry/regions.ts';
 import { shapeKey, shiftLoops } from '../geometry/same-shape.ts';
 import { insideArea, stretchesOf } from '../geometry/stretches.ts';
@@ -147,7 +147,7 @@ export function pocket(area: Loops, settings: PocketSettings, clipper: Clipper):
   if (builder.length) builder.rapid(builder.x, builder.y, settings.lift);
   return {
     path: builder.done(),
-    left: parts.reduce((sum, part) => sum + areaOf(part.left), 0),
+    left: parts.reduce((sum, part) => sum + coveredBy(part.left), 0),
     leftLoops: parts.flatMap((part) => part.left).filter((loop) => Math.abs(signedArea(loop)) > LEFT_WORTH_SHOWING),
     passes: depths.length,
     lifts: Math.max(0, lifts),
@@ -307,8 +307,4 @@ function spines(area: Loops): Track[] {
     const axis = medialAxis(region);
     return toursAlong(axis, () => Infinity, 0).ways.map((line) => flatTrack(line, 0, false));
   });
-}
-
-function areaOf(loops: Loops): number {
-  return loops.reduce((sum, loop) => sum + signedArea(loop), 0);
 }

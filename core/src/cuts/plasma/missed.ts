@@ -36,15 +36,19 @@ export function missed(area: Loops, side: Side, kerf: number, closes: boolean, c
     out.narrow.push(...shiftLoops(found.narrow, minX, minY));
     out.fine ||= found.fine;
   }
-  if (closes && side === 'outside') out.narrow = shows(grown(area, kerf / 2, clipper), kerf, 1);
+  // Only to be shown, where much lies near each other: it need not be so fine.
+  if (closes && side === 'outside')
+    out.narrow = shows(grown(clipper.simplify(area, kerf / 50), kerf / 2, clipper, kerf / 50), kerf, 1);
   return out;
 }
 
 /** Places large enough to show. */
 const shows = (loops: Loops, kerf: number, times: number) =>
   loops.filter((loop) => signedArea(loop) > SHOWS * kerf * kerf * times);
-const moved = (loops: Loops, by: number, clipper: Clipper) => clipper.offset(clipper.offset(loops, by), -by);
-const grown = (loops: Loops, by: number, clipper: Clipper) => clipper.difference(moved(loops, by, clipper), loops);
+const moved = (loops: Loops, by: number, clipper: Clipper, within?: number) =>
+  clipper.offset(clipper.offset(loops, by, within), -by, within);
+const grown = (loops: Loops, by: number, clipper: Clipper, within?: number) =>
+  clipper.difference(moved(loops, by, clipper, within), loops);
 
 function ofPiece(piece: Loops, side: Side, kerf: number, clipper: Clipper): Missed {
   const shrunk = (by: number) => clipper.difference(piece, moved(piece, -by, clipper));
