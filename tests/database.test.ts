@@ -56,7 +56,7 @@ describe('the shop’s database', () => {
     await sql`insert into runs (id, job_id, program_hash, bench, phase, planned_minutes, settings)
       values ('r', 'old', 'h', 'Dome workshop router', 'done', 1, '{}')`.execute(db);
     await sql`insert into marks (name, value) values ('journal', '17')`.execute(db);
-    expect(await migrate(db)).toEqual(['006-benches', '007-stopped']);
+    expect(await migrate(db)).toEqual(['006-benches', '007-stopped', '008-line-unknown']);
     expect(await migrate(db)).toEqual([]);
     const run = await db.selectFrom('runs').select(['bench', 'bench_id']).where('id', '=', 'r').executeTakeFirst();
     expect(run).toEqual({ bench: 'Dome workshop router', bench_id: 'dome-workshop' });

@@ -35,6 +35,8 @@ export const MachineStateSchema = z.object({
   clock: z.number(),
   /** Why it is held: it was asked to, it heard nothing for two seconds, or it has stopped in order, for a reason of its own. */
   held: z.enum(['asked', 'unheard', 'itself']).optional(),
+  /** Left alone, it has given up what it was doing: held, it cannot be gone on with. */
+  gaveUp: z.boolean().optional(),
   /** That reason, a sentence. */
   why: z.string().optional(),
 });

@@ -22,6 +22,26 @@ export class LinkLost extends Error {
   }
 }
 
+/** What is wrong between the lines that were sent and those that the machine says it has made. */
+export type CountFault = 'beyond' | 'backwards' | 'missing';
+
+export const COUNT_FAULTS: Record<CountFault, string> = {
+  beyond:
+    'The machine says that it has made more lines than it was sent on this link, so nobody knows which line it is at. It is held. Look at the tool, the work and what is on; then press Stop. Zero has to be set again, and the run cannot be taken up at a line.',
+  backwards:
+    'The machine counts its lines backwards, as if it had been started anew, so nobody knows which line it is at. It is held. Look at the tool, the work and what is on; then press Stop. Zero has to be set again, and the run cannot be taken up at a line.',
+  missing:
+    'The machine stands idle although it has not made all the lines it was sent: one was lost on the way, and a move may be missing in the work. It is held. Look at the work and the cable; then press Stop. Zero has to be set again, and the run cannot be taken up at a line.',
+};
+
+/** Nobody knows which line the machine is at. */
+export class CountLost extends Error {
+  override name = 'CountLost';
+  constructor(readonly fault: CountFault) {
+    super(COUNT_FAULTS[fault]);
+  }
+}
+
 /** The machine stopped by itself or refused a line; the message is its own sentence. */
 export class MachineStopped extends Error {
   override name = 'MachineStopped';
@@ -35,8 +55,16 @@ export interface Coordinates {
 
 const PlaceSchema = z.object({ x: z.number(), y: z.number(), z: z.number() });
 
+/** What a link has to know of every machine's state. */
+export interface Counted {
+  word: string;
+  /** The last line whose every move is made, counted from the link's first. */
+  done: number;
+  held?: unknown;
+}
+
 /** What every message of the protocol may hold, whatever kind of machine sends it; `state` is the kind's own. */
-export const messageOf = <S extends z.ZodType<{ done: number }>>(state: S) =>
+export const messageOf = <S extends z.ZodType<Counted>>(state: S) =>
   z.object({
     hello: z.string().optional(),
     state: state.optional(),
@@ -51,7 +79,7 @@ export const messageOf = <S extends z.ZodType<{ done: number }>>(state: S) =>
     alarm: z.string().optional(),
     error: z.string().optional(),
   });
-export type WireMessage<S extends { done: number }> = z.infer<ReturnType<typeof messageOf<z.ZodType<S>>>>;
+export type WireMessage<S extends Counted> = z.infer<ReturnType<typeof messageOf<z.ZodType<S>>>>;
 
 /** Lines that may be on their way to the machine at once: enough to look far ahead, few enough to stop soon. */
 const WINDOW = 2000;
@@ -59,13 +87,17 @@ const ANSWER_WITHIN = 4000;
 /** The machine tells its state ten times a second; after this long without a word, ms, the link counts as lost. */
 const SILENT_FOR = 3000;
 /** A word to the machine at least this often, ms: it holds by itself when it hears nothing for two seconds. */
-const WORD_EVERY = 400;
+const WORD_EVERY = 300;
+/** Words of a machine that does not move. */
+export const RESTING: readonly string[] = ['idle', 'unhomed', 'waiting'];
+/** Lines after which a machine may stand without being idle for long: a dwell, a tool that starts, a wait for someone. */
+const WAITS = /G0*4(?!\d|\.)|M0*([0-9]|60)(?!\d)/i;
 
 /**
  * The wire protocol: RS-274 lines counted from 1 with a window, control words behind a colon, and answers in JSON, an
  * object a line. Every call that waits takes an abort signal and ends with its reason when that fires.
  */
-export class Wire<S extends { done: number }> {
+export class Wire<S extends Counted> {
   state?: S;
   /** Lines sent, and the last one finished, counted from this link's first. */
   sent = 0;
@@ -74,6 +106,15 @@ export class Wire<S extends { done: number }> {
   private answered = 0;
   private probe?: Coordinates | null;
   private problem?: string;
+  private miscounted?: CountFault;
+  private uncounted = false;
+  /** Lines up to here are made, or given up by a stop: nothing of them is waited for. */
+  private settled = 0;
+  /** Texts of the lines that are on their way or being made, the first of them the one after `done`. */
+  private texts: string[] = [];
+  /** What was sent when the machine was last asked for an answer by the clock, and what it seemed to lack before. */
+  private asking = { mark: 0, sent: 0 };
+  private lacking = -1;
   private fault?: LinkFault;
   private transport?: Transport;
   private heardAt = performance.now();
@@ -90,7 +131,7 @@ export class Wire<S extends { done: number }> {
    * @param heard told every message. @param gone told once, when the link has ended, whyever.
    * @throws {LinkLost} where no machine answers within four seconds; the signal's reason when it fires.
    */
-  static async open<S extends { done: number }>(
+  static async open<S extends Counted>(
     open: OpenTransport,
     read: (value: unknown) => WireMessage<S>,
     heard: (message: WireMessage<S>, wire: Wire<S>) => void,
@@ -109,7 +150,8 @@ export class Wire<S extends { done: number }> {
         throw new LinkLost(wire.fault ?? 'unreachable');
       });
       wire.control('state 100');
-      await wire.until(() => wire.state !== undefined, signal);
+      // Whatever it counts, it is linked: so it can be held and stopped.
+      await wire.until(() => wire.state !== undefined, signal, true);
       live = true;
       wire.keep();
       return wire;
@@ -132,8 +174,57 @@ export class Wire<S extends { done: number }> {
         watched = now;
         if (now - this.heardAt > SILENT_FOR) this.close('silent');
       }, SILENT_FOR / 4),
-      setInterval(() => this.control(`echo ${this.asked}`), WORD_EVERY),
+      setInterval(() => {
+        if (this.since(this.asking.mark)) {
+          this.look();
+          this.asking = { mark: this.mark(), sent: this.sent };
+        } else this.control(`echo ${this.asked}`);
+      }, WORD_EVERY),
     ];
+  }
+
+  /** The machine has answered to all that was sent before the last question: does it lack a line of that? */
+  private look(): void {
+    const { done, state } = this;
+    const missing = this.asking.sent - Math.max(done, this.settled);
+    const [next] = this.texts;
+    const idle =
+      state?.word === 'idle' || state?.word === 'unhomed' ? missing > 0 : state?.word === 'waiting' && missing > 1;
+    const waits = next !== undefined && WAITS.test(next) && state?.word !== 'waiting';
+    if (!idle || waits || state?.held) this.lacking = -1;
+    else if (this.lacking === done) this.miscount('missing');
+    else this.lacking = done;
+  }
+
+  /** Takes what the machine says it has made. */
+  private count(done: number): void {
+    if (this.uncounted) return;
+    if (done > this.sent) return this.miscount('beyond');
+    if (done < this.done) return this.miscount('backwards');
+    this.texts.splice(0, done - this.done);
+    this.done = done;
+  }
+
+  private miscount(fault: CountFault): void {
+    if (this.miscounted) return;
+    this.miscounted = fault;
+    this.control('hold');
+  }
+
+  /** Why nobody knows which line the machine is at; nothing where it counts as it should. */
+  get countFault(): CountFault | undefined {
+    return this.miscounted;
+  }
+
+  /** From here on its count is not asked any more: lines count as made when the machine rests again. */
+  ignoreCount(): void {
+    this.uncounted = true;
+  }
+
+  /** What was sent by now is made or given up: nothing of it is waited for any more. */
+  giveUp(): void {
+    this.settled = this.sent;
+    this.lacking = -1;
   }
 
   private line(text: string): void {
@@ -148,10 +239,10 @@ export class Wire<S extends { done: number }> {
     this.heardAt = performance.now();
     if (message.state) {
       this.state = message.state;
-      this.done = Math.max(this.done, message.state.done);
+      this.count(message.state.done);
     }
     if (message.echo !== undefined) this.answered = Math.max(this.answered, message.echo);
-    if (message.done !== undefined) this.done = Math.max(this.done, message.done);
+    if (message.done !== undefined) this.count(message.done);
     if (message.probe !== undefined) this.probe = message.probe;
     if (message.alarm) this.problem ??= message.alarm;
     if (message.refused !== undefined) this.problem ??= message.why ?? 'it refused a line';
@@ -199,17 +290,20 @@ export class Wire<S extends { done: number }> {
     this.control('clear');
   }
 
-  /** Forgets an alarm that is over. */
+  /** Forgets an alarm that is over, and the lines that it ended. */
   forget(): void {
     this.problem = undefined;
+    this.giveUp();
   }
 
   /** Sends one line as soon as the window has room; resolves when it is sent. */
   async send(line: string, signal: AbortSignal): Promise<void> {
-    if (this.sent - this.done >= WINDOW) await this.until(() => this.sent - this.done < WINDOW, signal);
+    const full = () => !this.uncounted && this.sent - Math.max(this.done, this.settled) >= WINDOW;
+    if (full()) await this.until(() => !full(), signal);
     signal.throwIfAborted();
     this.check();
     this.sent++;
+    this.texts.push(line);
     this.transport!.send(line);
   }
 
@@ -223,8 +317,20 @@ export class Wire<S extends { done: number }> {
   /** Sends lines and waits until all their moves are made. */
   async run(signal: AbortSignal, ...lines: string[]): Promise<void> {
     for (const line of lines) await this.send(line, signal);
+    await this.made(signal);
+  }
+
+  /** Waits until all moves of all lines sent so far are made. */
+  async made(signal: AbortSignal): Promise<void> {
     const target = this.sent;
-    await this.until(() => this.done >= target, signal);
+    if (this.uncounted) await this.rests(signal);
+    else await this.until(() => this.done >= target, signal);
+  }
+
+  /** Waits until it has answered to all said so far and rests, whatever it counts and whatever it complains of. */
+  async rests(signal: AbortSignal, or: () => boolean = () => false): Promise<void> {
+    const mark = this.mark();
+    await this.until(() => or() || (this.since(mark) && RESTING.includes(this.state!.word)), signal, true);
   }
 
   /** Sends a probe move and returns where it touched, machine coordinates. */
@@ -238,9 +344,11 @@ export class Wire<S extends { done: number }> {
 
   /**
    * Waits for a condition on what the machine says.
-   * @throws {MachineStopped} on an alarm; {@link LinkLost} when the link has ended; the signal's reason when it fires.
+   * @param whatever it complains of, and however it counts: only a link that ends is told.
+   * @throws {MachineStopped} on an alarm; {@link CountLost} where its count of lines cannot be right; {@link LinkLost} when
+   * the link has ended; the signal's reason when it fires.
    */
-  until(condition: () => boolean, signal: AbortSignal): Promise<void> {
+  until(condition: () => boolean, signal: AbortSignal, whatever = false): Promise<void> {
     return new Promise((resolve, reject) => {
       const end = () => {
         this.waiters.delete(look);
@@ -249,7 +357,7 @@ export class Wire<S extends { done: number }> {
       const look = () => {
         try {
           signal.throwIfAborted();
-          this.check();
+          this.check(whatever);
           if (!condition()) return;
           end();
           resolve();
@@ -264,8 +372,10 @@ export class Wire<S extends { done: number }> {
     });
   }
 
-  private check(): void {
+  private check(whatever = false): void {
     if (this.fault) throw new LinkLost(this.fault);
+    if (whatever) return;
+    if (this.miscounted && !this.uncounted) throw new CountLost(this.miscounted);
     if (this.problem) throw new MachineStopped(`The machine has stopped: ${this.problem}.`);
   }
 }

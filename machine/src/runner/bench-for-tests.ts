@@ -29,6 +29,9 @@ export abstract class BenchForTests<H extends { hand: string }, M extends Simula
   private events?: TransportEvents;
   /** Nothing passes either way, though nobody has said that the link is gone. */
   mute = false;
+  /** What a controller says, as something on the way has it; and what it is told. Nothing where a line is lost. */
+  said: (text: string) => string | undefined = (text) => text;
+  told: (line: string) => string | undefined = (line) => line;
   private readonly timer: NodeJS.Timeout;
 
   /** @param rate of its clock. */
@@ -42,6 +45,7 @@ export abstract class BenchForTests<H extends { hand: string }, M extends Simula
       open: () => this.open,
       changed: () => {},
       ended: (run) => this.ended.push(structuredClone(run)),
+      endOf: (id) => this.ended.find((run) => run.id === id),
     });
     this.timer = setInterval(() => this.controller.pass((TICK / 1000) * rate, TICK), TICK);
   }
@@ -51,11 +55,13 @@ export abstract class BenchForTests<H extends { hand: string }, M extends Simula
     this.events = events;
     const mine = events;
     this.controller.connect((text) => {
-      if (!this.mute) queueMicrotask(() => this.events === mine && events.line(text));
+      const said = this.said(text);
+      if (!this.mute && said !== undefined) queueMicrotask(() => this.events === mine && events.line(said));
     });
     return {
       send: (line) => {
-        if (!this.mute && this.events === mine) this.controller.hear(line + '\n');
+        const told = this.told(line);
+        if (!this.mute && this.events === mine && told !== undefined) this.controller.hear(told + '\n');
       },
       close: () => this.cut(),
     };

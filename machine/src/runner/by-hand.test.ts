@@ -1,4 +1,5 @@
-import { afterEach, describe, expect, test } from 'vitest';
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import { bitShapeOf } from './of-job.ts';
 import { demoJob, TestBench } from './test-bench.ts';
 
 let bench: TestBench;
@@ -81,6 +82,122 @@ describe('moving by hand', () => {
     await bench.pass(1500);
     expect(x()).toBe(at);
     expect(bench.state.bench).toBe('ready');
+  });
+  test.each([
+    ['Stop', async () => bench.tell({ command: 'stop' }, { page: 'other', name: '' })],
+    [
+      'Hold, and going on',
+      async () => {
+        await bench.tell({ command: 'hold' }, { page: 'other', name: '' });
+        await bench.pass(400);
+        await bench.tell({ command: 'resume' });
+      },
+    ],
+    [
+      'the emergency stop, released and cleared',
+      async () => {
+        bench.hand({ hand: 'emergency', pressed: true });
+        await bench.pass(200);
+        bench.hand({ hand: 'emergency', pressed: false });
+        await bench.pass(200);
+        await bench.tell({ command: 'clear' });
+        await bench.pass(200);
+        if (bench.state.bench === 'unhomed') await bench.tell({ command: 'home' });
+      },
+    ],
+    ['silence', async () => bench.pass(300)],
+    [
+      'another operator',
+      async () => {
+        await bench.tell({ command: 'take' }, { page: 'other', name: '' });
+        await bench.pass(10_100);
+        await bench.tell({ command: 'take' });
+        await bench.pass(10_100);
+      },
+    ],
+    [
+      'a link that was lost',
+      async () => {
+        bench.cut();
+        await bench.pass(3000);
+        await bench.connect((await demoJob('comet-marker')).job);
+        if (bench.state.bench === 'left') await bench.tell({ command: 'stop' });
+      },
+    ],
+  ] as const)('a press that was ended by %s is dead, however long it is held down', async (_, ends) => {
+    await homed();
+    await drive('a');
+    await bench.pass(45);
+    await drive('a');
+    await bench.pass(45);
+    await ends();
+    await bench.idle();
+    const at = x();
+    for (let k = 0; k < 20; k++) {
+      await expect(drive('a')).rejects.toMatchObject({ reason: 'jog-over' });
+      await bench.pass(45);
+    }
+    expect(x()).toBe(at);
+    await drive('b');
+    await bench.pass(100);
+    expect(x()).toBeGreaterThan(at);
+  });
+  test('a press that was refused when it came does not begin later', async () => {
+    await homed();
+    await bench.tell({ command: 'hold' });
+    await expect(drive('a')).rejects.toMatchObject({ reason: 'held' });
+    await bench.tell({ command: 'resume' });
+    await bench.idle();
+    const at = x();
+    await expect(drive('a')).rejects.toMatchObject({ reason: 'jog-over' });
+    // Its end came before its beginning.
+    await drive('b', false);
+    await expect(drive('b')).rejects.toMatchObject({ reason: 'jog-over' });
+    await bench.pass(300);
+    expect(x()).toBe(at);
+  });
+  test('words that waited while the runner stood still move nothing', async () => {
+    await homed();
+    await drive('a');
+    await bench.pass(45);
+    await drive('a');
+    // Its own clock leaps: twenty-five words come at once after it.
+    const now = performance.now.bind(performance);
+    vi.spyOn(performance, 'now').mockImplementation(() => now() + 800);
+    const told: string[] = [];
+    bench.told = (line) => {
+      told.push(line);
+      return line;
+    };
+    for (let k = 0; k < 25; k++) await expect(drive('a')).rejects.toMatchObject({ reason: 'jog-over' });
+    expect(told.filter((line) => line.startsWith(':drive'))).toEqual([]);
+    vi.mocked(performance.now).mockRestore();
+    await bench.pass(400);
+    const at = x();
+    await bench.pass(1000);
+    expect(x()).toBe(at);
+    expect(bench.state.bench).toBe('ready');
+  });
+  test('a spindle that a hand switches on while it homes ends that, and is said until it is off', async () => {
+    const job = await homed();
+    bench.hand({ hand: 'stock', length: 200, width: 100, corners: [9, 9, 9, 9] });
+    bench.hand({ hand: 'bit', ...bitShapeOf(job.bits, 'v90') });
+    await bench.tell({ command: 'home' });
+    await bench.pass(100);
+    bench.hand({ hand: 'spindle', turns: 9000 });
+    await bench.until(() => bench.state.bench === 'stopping', 'it to be noticed', 2);
+    expect(bench.state.problem).toMatch(/switched on at the machine while it should be off/);
+    await bench.until(() => ['ready', 'unhomed'].includes(bench.state.bench), 'the spindle to stand', 30);
+    expect(bench.router.state().spindle).toBe(0);
+    // At rest it is a state of its own, which nothing moves from.
+    if (bench.state.bench === 'unhomed') await bench.tell({ command: 'home' });
+    await bench.idle();
+    bench.hand({ hand: 'spindle', turns: 9000 });
+    await bench.until(() => bench.state.bench === 'tool-on', 'it to be seen', 2);
+    await expect(bench.tell({ command: 'home' })).rejects.toMatchObject({ reason: 'tool-on' });
+    await expect(drive('c')).rejects.toMatchObject({ reason: 'tool-on' });
+    bench.hand({ hand: 'spindle', turns: 0 });
+    await bench.idle();
   });
   test('single steps are bounded, one at a time, and never queue', async () => {
     await homed();

@@ -40,24 +40,14 @@ export const ProgramOrderSchema = z.object({
 });
 export type ProgramOrder = z.infer<typeof ProgramOrderSchema>;
 
-const Simple = [
-  'disconnect',
-  'take',
-  'give',
-  'keep',
-  'home',
-  'board-moved',
-  'hold',
-  'resume',
-  'confirm',
-  'stop',
-  'clear',
-] as const;
+const Simple = ['disconnect', 'take', 'give', 'keep', 'home', 'board-moved', 'resume', 'confirm', 'clear'] as const;
 const simple = Simple.map((name) => z.object({ command: z.literal(name) }));
 
 /** Commands that a page may give as they are. */
 const FROM_PAGE = [
   ...simple,
+  /** One press, told over more than one way, is one. */
+  ...(['hold', 'stop'] as const).map((name) => z.object({ command: z.literal(name), press: Id.optional() })),
   z.object({
     command: z.literal('step'),
     axis: z.enum(['x', 'y', 'z']),

@@ -16,6 +16,7 @@ export function whyNot(state: RunnerState, command: { command: CommandName } | C
     return 'step-too-long';
   // What is not linked has no needs: its state takes nothing but being connected.
   if (!state.facts) return undefined;
+  if (command.command === 'resume' && state.machine?.gaveUp) return 'given-up';
   const kind = benchKindOf(state.facts);
   const { command: name } = command;
   if ((KIND_COMMANDS as readonly CommandName[]).includes(name) && !kind.commands.includes(name)) return 'other-machine';

@@ -6,6 +6,8 @@ const RecordSchema = z.object({
   /** Its number, from 0; older journals have none. */
   n: z.number().int().optional(),
   id: z.string(),
+  /** The program it runs; older journals do not say. */
+  hash: z.string().optional(),
   phase: z.enum(['begun', 'on', 'done', 'stopped', 'failed', 'lost']),
   why: z.string().optional(),
   /** At the program, and all else: held, bit changes, questions. */
@@ -13,6 +15,8 @@ const RecordSchema = z.object({
   waited: z.number().default(0),
   /** The last line whose moves were all made. */
   line: z.number(),
+  /** Nobody knows whether it was that line. */
+  lineUnknown: z.literal(true).optional(),
   /** Where it ended, from zero, mm. */
   stopped: z.object({ x: z.number(), y: z.number() }).optional(),
   at: z.string(),
@@ -96,9 +100,10 @@ export class Journal {
   private endOpenRuns(): void {
     const ended = this.endedRuns();
     const last = new Map(this.records.filter(({ id }) => !ended.has(id)).map((record) => [record.id, record]));
-    for (const { id, minutes, waited, line } of last.values())
+    for (const { id, hash, minutes, waited, line } of last.values())
       this.write({
         id,
+        hash,
         phase: 'failed',
         why: 'The bench runner ended during this run, and the machine held by itself; more lines may have been made than are known.',
         minutes,
@@ -138,6 +143,11 @@ export class Journal {
   /** Gives up a record that could not be kept, and what it says with it. */
   forget(id: string): void {
     this.waiting = this.waiting.filter((record) => record.id !== id);
+  }
+
+  /** How a run ended; nothing where it has not, or is not known here. */
+  endOf(run: string): JournalRecord | undefined {
+    return this.records.findLast(({ id, phase }) => id === run && phase !== 'begun' && phase !== 'on');
   }
 
   /** How runs ended, from record number `from` on; which runs are on or were ever begun; the number of what comes next. */

@@ -28,11 +28,13 @@ let queued = false;
 const record = (run: RunState, phase: JournalRecord['phase']): boolean =>
   journal.write({
     id: run.id,
+    hash: run.hash,
     phase,
     why: run.why,
     minutes: run.minutes,
     waited: run.waited,
     line: run.line,
+    lineUnknown: run.lineUnknown,
     stopped: run.at,
     at: new Date().toISOString(),
   });
@@ -58,6 +60,7 @@ const runner = new Runner({
     throw new CommandRefused('no-journal');
   },
   ended: (run) => void record(run, run.phase === 'on' ? 'failed' : run.phase),
+  endOf: (run) => journal.endOf(run),
 });
 
 /** How far a run has come is written down this often, ms; what a full disk refused is tried again as often. */

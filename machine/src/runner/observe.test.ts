@@ -8,12 +8,17 @@ import { afterEvent, inRun, STATES } from './table.ts';
 const AT_REST = { word: 'idle', homed: true } as MachineState;
 
 /** What a bench makes of what a machine says, which was at rest before. */
-function seen(bench: BenchState, says: Partial<MachineState>, since = true) {
+function seen(bench: BenchState, says: Partial<MachineState>, since = true, live = false, before = AT_REST) {
   const state = { bench, ticks: {} } as RunnerState;
   const done: string[] = [];
-  observe({ ...AT_REST, ...says } as MachineState, AT_REST, {
+  observe({ ...AT_REST, ...says } as MachineState, before, {
     state,
-    wire: { since: () => since, forget: () => {} } as unknown as MachineWire,
+    wire: {
+      since: () => since,
+      forget: () => {},
+      control: (word: string) => done.push(word),
+    } as unknown as MachineWire,
+    driver: { live: () => live },
     holdMark: 0,
     event: (name) => {
       done.push(name);
@@ -64,4 +69,28 @@ test('a run is on in these states, and in no other', () => {
   const own = ['running', 'paused', 'run-measuring', 'run-touching'];
   const all = [...own, ...own.map((state) => `held:${state}`), 'changing', 'changing-safe', 'changing-released', 'asking']; // prettier-ignore
   expect(STATES.filter(inRun).sort()).toEqual(all.sort());
+});
+
+test.each<[BenchState, Partial<MachineState>, boolean, BenchState, string[]]>([
+  ['ready', { word: 'moving' }, false, 'left', ['hold', 'machine-moves']],
+  ['unhomed', { word: 'jogging', homed: false }, false, 'left', ['hold', 'machine-moves']],
+  ['tool-on', { word: 'probing' }, true, 'left', ['hold', 'machine-moves']],
+  ['ready', {}, true, 'tool-on', ['tool-on']],
+  ['tool-on', {}, true, 'tool-on', []],
+  ['tool-on', {}, false, 'ready', ['tool-off']],
+  ['tool-on', { word: 'unhomed', homed: false }, false, 'unhomed', ['tool-off-unhomed']],
+  // Where it has to be off, what is on ends.
+  ['homing', { word: 'homing' }, true, 'homing', ['task ended']],
+  ['touching', { word: 'probing' }, true, 'touching', ['task ended']],
+  ['going', { word: 'moving' }, true, 'going', ['task ended']],
+  // In a run, and while it stops or lifts, it may be on.
+  ['running', { word: 'moving' }, true, 'running', []],
+  ['run-measuring', { word: 'moving' }, true, 'run-measuring', []],
+  ['stopping', { word: 'slowing' }, true, 'stopping', []],
+  ['lifting', { word: 'moving' }, true, 'lifting', []],
+])('%s, and the machine says %j with its tool on (%s): %s', (bench, says, live, to, done) => {
+  const before = { ...AT_REST, homed: says.homed ?? true } as MachineState;
+  const { to: now, done: did } = seen(bench, says, true, live, before);
+  expect(did).toEqual(done);
+  expect(now).toBe(to);
 });

@@ -1,5 +1,6 @@
 import type { MachineState, MachineWire } from '../link/machine-state.ts';
-import { MachineStopped } from '../link/wire.ts';
+import type { Driver } from '../kinds/driver.ts';
+import { MachineStopped, RESTING } from '../link/wire.ts';
 import type { RunnerState } from './runner-state.ts';
 import type { EventName } from './states.ts';
 import { afterEvent, TABLE } from './table.ts';
@@ -9,6 +10,7 @@ import type { Change } from './zero.ts';
 export interface Observer {
   state: RunnerState;
   wire: MachineWire;
+  driver: Pick<Driver, 'live'>;
   /** The wire’s mark of the last word of this runner about holding or moving by hand. */
   holdMark: number;
   event(name: EventName): void;
@@ -20,10 +22,12 @@ export interface Observer {
 }
 
 /** How a bench begins whose machine says this when it is linked. */
-export function linkedAs({ word, homed, held }: MachineState): EventName {
+export function linkedAs(machine: MachineState, { live }: Pick<Driver, 'live'>): EventName {
+  const { word, homed, held } = machine;
   if (word === 'emergency') return 'linked-emergency';
   if (word === 'alarm') return 'linked-alarm';
-  if (held || word === 'waiting' || word === 'slowing') return 'linked-held';
+  // It rests only where it neither moves, nor waits, nor has anything on.
+  if (held || (word !== 'idle' && word !== 'unhomed') || live(machine)) return 'linked-held';
   return homed ? 'linked-ready' : 'linked-unhomed';
 }
 
@@ -61,6 +65,7 @@ export function observe(machine: MachineState, before: MachineState | undefined,
       if (row().stopped === 'released') seen.event(machine.homed ? 'machine-cleared' : 'machine-cleared-unhomed');
     }
   }
+  if (!stopped) unasked(machine, seen);
   const held = bench().startsWith('held:');
   if (machine.held && !held && !stopped && afterEvent(bench(), 'machine-held')) {
     if (machine.held === 'unheard') state.problem = UNHEARD;
@@ -77,5 +82,22 @@ export function observe(machine: MachineState, before: MachineState | undefined,
     seen.endJog(machine);
 }
 
+/** What it does that nobody has asked it for, where it should stand or its tool be off. */
+function unasked(machine: MachineState, { state, wire, driver, event, endTask }: Observer): void {
+  const row = () => TABLE[state.bench];
+  const live = driver.live(machine);
+  if (state.bench === 'tool-on' && !live) event(machine.homed ? 'tool-off' : 'tool-off-unhomed');
+  if (!RESTING.includes(machine.word) && machine.word !== 'held' && afterEvent(state.bench, 'machine-moves')) {
+    wire.control('hold');
+    state.problem = MOVES_UNASKED;
+    event('machine-moves');
+  } else if (live && afterEvent(state.bench, 'tool-on')) event('tool-on');
+  else if (live && row().off) endTask(new MachineStopped(ON_UNASKED));
+}
+
+const MOVES_UNASKED =
+  'The machine moves although nobody has asked it to, and is held. Look what it does; then press Stop.';
+const ON_UNASKED =
+  'The tool was switched on at the machine while it should be off, so what was being done has ended. Switch it off there; then begin again.';
 const UNHEARD =
   'The machine heard nothing from Kerbe for two seconds and held by itself. Look at it, then go on or stop.';

@@ -2,6 +2,8 @@ import type { JobResult } from '@kerbe/core/compute/compute';
 import type { BaseTool } from '@kerbe/core/document/tool';
 import { takenOut } from '@kerbe/core/tools/leaves';
 import { toolKindOf } from '@kerbe/core/tools/kinds';
+import { shapeInWords, toolShape } from '@kerbe/core/tools/tool-shape';
+import type { LengthUnit } from '@kerbe/core/quantity/units';
 import { degrees } from '@kerbe/core/quantity/units';
 import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import type { Job } from '@kerbe/core/document/job';
@@ -34,7 +36,7 @@ export function basisOf(id: string, { name, stock, bench }: Pick<Job, 'name' | '
 }
 
 /** A bit as the bench knows it; namesakes of one job are told apart by their numbers in the program. */
-export function bitShapeOf(bits: readonly BaseTool[], id: string): BitShape {
+export function bitShapeOf(bits: readonly BaseTool[], id: string, unit: LengthUnit = 'mm'): BitShape {
   const k = bits.findIndex((bit) => bit.id === id);
   const { name, diameter } = bits[k];
   const { turns, conducts, spring } = toolKindOf(bits[k]);
@@ -51,6 +53,8 @@ export function bitShapeOf(bits: readonly BaseTool[], id: string): BitShape {
     turns,
     conducts,
     spring: spring?.(bits[k]) ?? null,
+    shape: toolShape(bits[k]),
+    words: shapeInWords(bits[k], unit),
   };
 }
 
@@ -79,7 +83,7 @@ export function orderOf(
     dry,
     cuts: program.cuts.map((cut) => {
       const { bit, plunge } = made.get(cut.id)!;
-      return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit), plunge };
+      return { title: cut.title, from: cut.from, to: cut.to, bit: bitShapeOf(job.bits, bit, job.unit), plunge };
     }),
   };
 }

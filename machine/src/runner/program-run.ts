@@ -1,6 +1,6 @@
 import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
 import type { Timeline } from '@kerbe/core/program/timeline';
-import { LinkLost } from '../link/wire.ts';
+import { CountLost, LinkLost } from '../link/wire.ts';
 import { driverOf } from '../kinds/kinds.ts';
 import type { KindCommand } from '../kinds/commands.ts';
 import type { Driver, Telling, ToolChange } from '../kinds/driver.ts';
@@ -14,7 +14,7 @@ import { CommandRefused } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
 import type { EventName } from './states.ts';
 import { toolAt } from './tool-at.ts';
-import type { BitShape, Change } from './zero.ts';
+import { type BitShape, type Change, sameBit } from './zero.ts';
 
 /** What a run needs of the runner whose run it is. */
 export interface RunContext {
@@ -87,6 +87,11 @@ export class ProgramRun {
     const needed = toolAt(this.order, this.state.line);
     if (state.bit?.id !== needed.id)
       throw new CommandRefused('other-bit', `This begins with ${needed.name}; put it in and say so at Set-up.`);
+    if (!sameBit(state.bit, needed))
+      throw new CommandRefused(
+        'other-bit',
+        `This begins with ${needed.name}, which is ${needed.words ?? 'of another shape'}; what was said to be in is ${state.bit.words ?? 'not'}. See which is in, say so at Set-up, and find its height anew.`,
+      );
     this.timeline = await programs.timeline(hash);
   }
 
@@ -158,9 +163,7 @@ export class ProgramRun {
   }
 
   private async allMade(signal: AbortSignal): Promise<void> {
-    const wire = this.wire!;
-    const target = wire.sent;
-    await wire.until(() => wire.done >= target, signal);
+    await this.wire!.made(signal);
     this.update();
   }
 
@@ -296,6 +299,7 @@ export class ProgramRun {
       state.at = { x: at.x - machine.machine.x + machine.work.x, y: at.y - machine.machine.y + machine.work.y };
     }
     state.bit = state.prompt = undefined;
+    if (failure instanceof CountLost || this.wire?.countFault) state.lineUnknown = true;
     if (failure === undefined) state.phase = 'done';
     else if (stopped) Object.assign(state, { phase: 'stopped', why: 'stopped by the operator' });
     else

@@ -6,11 +6,18 @@ export const REASONS = {
   'no-journal':
     'How the run goes could not be written down, so it was not begun: the disk of this computer is full or cannot be written. Make room on it and start again.',
   'not-connected': 'The machine is not connected; connect it at Set-up.',
+  'out-of-reach': 'There is no link to the machine, so this does not reach it: go by the machine’s own stop.',
   connecting: 'The machine is being connected; wait until it has answered.',
   connected: 'The machine is connected already.',
   'not-homed': 'The machine is not homed; home it first.',
   'left-behind':
-    'The machine holds what it was doing when the link was lost; go and look at it, then press Stop to end that.',
+    'The machine was left to itself in the midst of something; go and look at it, then press Stop to end that.',
+  'other-program': 'This program is not the one of that run; check what is to be taken up once more.',
+  'given-up':
+    'The machine was left alone for too long and has given up what it was doing; press Stop, then take the run up at its line.',
+  'line-unknown':
+    'Nobody knows which line that run had come to, so it cannot be taken up at one; look at the work, and run what is missing as a job of its own.',
+  'tool-on': 'The tool is on at the machine; switch it off there, or press Stop.',
   alarm: 'The machine has stopped; see why, and clear it first.',
   emergency: 'The emergency stop is pressed; release it at the machine first.',
   'not-stopped': 'Nothing has stopped the machine; there is nothing to clear.',

@@ -365,6 +365,44 @@ describe('what is said of a run is true', () => {
   });
 });
 
+describe('the bit that was said is compared by its shape', () => {
+  test.each<[string, object]>([
+    ['angle', { angle: 60 }],
+    ['diameter', { diameter: 12 }],
+    ['tip', { tip: 0.4 }],
+    ['cutting length', { flute: 3.21 }],
+    ['shank', { shank: 3.175 }],
+  ])('edited in its %s since it was said, it is another', async (_, edit) => {
+    const { job, result } = await demoJob('comet-marker');
+    const edited = {
+      ...job,
+      bits: job.bits.map((bit) => (bit.id === 'v90' ? { ...bit, ...edit } : bit)),
+    } as typeof job;
+    bench = new TestBench();
+    await bench.setUp(job, 'v90');
+    const [order] = ordersOf(bench, edited, result);
+    await expect(bench.run(order)).rejects.toMatchObject({
+      reason: 'other-bit',
+      message: expect.stringMatching(/included angle.*; what was said to be in is a V-bit, .*included angle/),
+    });
+    expect(bench.state.bench).toBe('ready');
+    // Said anew, its height has to be found anew.
+    await bench.fit(edited, 'v90');
+    await expect(bench.run(order)).rejects.toMatchObject({ reason: 'zero-void' });
+  });
+  test('another name or feed is the same bit', async () => {
+    const { job, result } = await demoJob('comet-marker');
+    const renamed = structuredClone(job);
+    const bit = renamed.bits.find(({ id }) => id === 'v90')!;
+    bit.name = 'The old one';
+    for (const row of bit.presets) Object.assign(row, { feed: 777 });
+    bench = new TestBench();
+    await bench.setUp(job, 'v90');
+    await bench.run(ordersOf(bench, renamed, result)[0]);
+    expect(bench.state.bench).toBe('running');
+  });
+});
+
 describe('going on after a break', () => {
   /** Breaks a run in the middle of a cut, and returns its last acknowledged line. */
   async function broken(how: () => Promise<void> | void) {
@@ -408,8 +446,8 @@ describe('going on after a break', () => {
     const before = bench.router.state();
     await bench.pass(5000);
     expect(bench.router.state().machine).toEqual(before.machine);
-    await expect(bench.tell({ command: 'home' })).rejects.toThrow(/when the link was lost/);
-    await expect(bench.tell({ command: 'resume' })).rejects.toThrow(/when the link was lost/);
+    await expect(bench.tell({ command: 'home' })).rejects.toThrow(/left to itself/);
+    await expect(bench.tell({ command: 'resume' })).rejects.toThrow(/left to itself/);
     await bench.tell({ command: 'stop' });
     await bench.idle();
     // Out of the work, straight up.
@@ -425,6 +463,21 @@ describe('going on after a break', () => {
     await changeBit(job, 'e6');
     await bench.until(() => bench.ended.length === 2, 'the end');
     expect(bench.ended[1].phase).toBe('done');
+  });
+
+  test('a program that is not the broken one, and a run whose line nobody knows, are not taken up', async () => {
+    const { order, line } = await broken(() => bench.tell({ command: 'stop' }));
+    await bench.idle();
+    await bench.clearPlate();
+    // The same job, changed since: another program, with lines of its own.
+    const { text, timeline } = bench.programs.kept.get(order.hash)!;
+    const changed = { ...order, hash: bench.programs.keep(text.replace('\n', '\n(changed since)\n'), timeline) };
+    for (const from of [line - 6, 0])
+      await expect(takeUp(changed, from, line)).rejects.toMatchObject({ reason: 'other-program' });
+    await expect(takeUp(order, line + 2, line + 100)).rejects.toMatchObject({ reason: 'beyond-broken' });
+    Object.assign(bench.ended[0], { lineUnknown: true });
+    await expect(takeUp(order, line - 6, line)).rejects.toMatchObject({ reason: 'line-unknown' });
+    expect(bench.state.bench).toBe('ready');
   });
 
   test('in the cut after a bit change it begins with that bit, and is refused with another', async () => {

@@ -25,6 +25,8 @@ export interface RunState {
   /** The last line of the program whose moves are all made, counted from 1, and how many there are. */
   line: number;
   lines: number;
+  /** It ended when nobody knew any more which line the machine was at: it cannot be taken up at one. */
+  lineUnknown?: true;
   /** Where it ended, from zero, mm; the tool may have come up there since. */
   at?: { x: number; y: number };
   /** The line it began at, and the run it takes up, where it does. */

@@ -1,7 +1,7 @@
 /* eslint max-lines: off -- one machine of states, and all that may change them */
 import { tcp } from '../link/tcp.ts';
 import type { OpenTransport } from '../link/transport.ts';
-import { type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';
+import { COUNT_FAULTS, CountLost, type LinkFault, LINK_FAULTS, LinkLost, MachineStopped, Wire } from '../link/wire.ts';
 import type { Driver, Telling } from '../kinds/driver.ts';
 import { driverOf } from '../kinds/kinds.ts';
 import type { MachineMessage, MachineState, MachineWire } from '../link/machine-state.ts';
@@ -10,9 +10,11 @@ import type { Command, From } from './commands.ts';
 import { RunDesk } from './run-desk.ts';
 import { LengthBook } from './length-book.ts';
 import { linkedAs, observe } from './observe.ts';
+import { Presses } from './presses.ts';
 import { Operator } from './operator.ts';
 import type { ProgramStore } from './program-store.ts';
 import type { ProgramRun } from './program-run.ts';
+import type { JournalRecord } from './journal.ts';
 import { CommandRefused, type Reason } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
 import type { BenchState, EventName } from './states.ts';
@@ -31,6 +33,8 @@ export interface RunnerParts {
   /** Called once before a run begins, which it does not where this throws, and once when it has ended. */
   began?: (run: RunState) => void;
   ended: (run: RunState) => void;
+  /** How a run ended, by the runner’s own record; nothing where it is not known there. */
+  endOf?: (run: string) => Pick<JournalRecord, 'hash' | 'line' | 'lineUnknown'> | undefined;
 }
 
 /** Ends a task: Stop was pressed. */
@@ -53,8 +57,14 @@ export class Runner {
   private pending?: { done: Promise<void>; cancel: AbortController };
   private task?: { cancel: AbortController; ended: Promise<void> };
   private holdMark = 0;
-  private press?: string;
+  private readonly presses = new Presses();
+  /** Presses of Hold and Stop that were heard: one that is told twice is one. */
+  private readonly heardPresses = new Set<string>();
+  /** Hold or Stop was pressed while the machine was being connected. */
+  private early?: 'hold' | 'stop';
   private clock?: number;
+  /** The link whose count was said to be wrong. */
+  private countTold?: MachineWire;
   private run_?: ProgramRun;
   private readonly lengths: LengthBook;
   private readonly operator: Operator;
@@ -79,6 +89,8 @@ export class Runner {
     const refuse = (reason: Reason | undefined, message?: string) => {
       if (reason) throw new CommandRefused(reason, message);
     };
+    // Whatever becomes of it, a press that was heard of is not a new one any more.
+    const fresh = command.command !== 'jog' || this.presses.first(command.press);
     const answer = answerTo(state.bench, command.command);
     if (!ANYONE.includes(command.command)) refuse(this.operator.mayCommand(from));
     if ('refused' in answer) throw new CommandRefused(answer.refused);
@@ -110,11 +122,11 @@ export class Runner {
         await this.desk.check(command.program);
         return this.changed();
       case 'hold':
-        return this.hold(next);
+        return this.again(command.press) ? undefined : this.hold(next);
       case 'resume':
         return this.resume(next);
       case 'stop':
-        return this.stop(next);
+        return this.again(command.press) ? undefined : this.stop(next);
       case 'clear':
         state.problem = undefined;
         this.linked().clear();
@@ -125,7 +137,7 @@ export class Runner {
         this.go(next);
         return this.run_?.answer(command.command);
       case 'jog':
-        return this.jog(command, next);
+        return this.jog(command, next, fresh);
       case 'step':
         return this.begin(next, 'Moving by hand', async (wire, signal) => {
           wire.control(`step ${command.axis}${command.by} f${command.feed}`);
@@ -203,6 +215,7 @@ export class Runner {
     const cancel = new AbortController();
     const { state } = this;
     Object.assign(state, { problem: undefined, circuit: undefined, machine: undefined, checked: undefined });
+    this.early = undefined;
     this.go(next);
     const open = async () => {
       try {
@@ -215,11 +228,13 @@ export class Runner {
           cancel.signal,
         );
         this.wire = wire;
+        if (this.early) wire.control(this.early);
         state.facts = bench;
         this.clock = wire.state!.clock;
         driver.greet(wire, bench);
         state.machine = wire.state!;
-        this.event(linkedAs(wire.state!));
+        this.event(linkedAs(wire.state!, driver));
+        this.counted(wire);
       } catch (error) {
         if (state.bench === 'connecting') {
           if (!cancel.signal.aborted) state.problem = sentence(error);
@@ -274,6 +289,7 @@ export class Runner {
       observe(machine, before, {
         state,
         wire,
+        driver: this.driver,
         holdMark: this.holdMark,
         event: (name) => this.event(name),
         happened: (change) => this.zero.happened(change),
@@ -282,7 +298,24 @@ export class Runner {
         endJog: (last) => this.endJog(last),
       });
     }
+    this.counted(wire);
     if (machine || alarm || error) this.changed();
+  }
+
+  /** Where nobody knows which line the machine is at, what is on ends, and it is left held. */
+  private counted(wire: MachineWire): void {
+    const { state } = this;
+    const fault = wire.countFault;
+    // Where Stop was pressed already, the link is closed when it stands.
+    if (!fault || this.countTold === wire || ['stopping', 'lifting', 'held:lifting'].includes(state.bench)) return;
+    if (!afterEvent(state.bench, 'count-lost')) return;
+    this.countTold = wire;
+    this.zero.happened('position-lost');
+    this.presses.end();
+    this.event('count-lost');
+    state.problem = COUNT_FAULTS[fault];
+    this.endTask(new CountLost(fault));
+    this.changed();
   }
 
   /** Time that has passed by the machine's clock, put to the run that is on. */
@@ -312,16 +345,27 @@ export class Runner {
       let failure: unknown;
       try {
         await work(wire, cancel.signal);
-        await wire.fresh(cancel.signal);
+        await this.rested(wire, cancel.signal);
       } catch (error) {
         failure = cancel.signal.aborted ? cancel.signal.reason : error;
       }
       state.doing = undefined;
+      wire.giveUp();
       ended(failure);
       this.task = undefined;
       this.settle(wire, failure);
     };
     this.task = { cancel, ended: whole() };
+  }
+
+  /** Nothing is done while the machine says that it moves, or that anything is on at it. */
+  private async rested(wire: MachineWire, signal: AbortSignal): Promise<void> {
+    const rests = () => ['idle', 'unhomed'].includes(wire.state!.word) && !wire.state!.held;
+    await wire.fresh(signal);
+    await wire.until(rests, signal);
+    if (!this.driver.live(wire.state!)) return;
+    this.telling().say('Waiting until the tool is off');
+    await wire.until(() => rests() && !this.driver.live(wire.state!), signal);
   }
 
   /** How a task that has ended leaves the bench. */
@@ -330,6 +374,7 @@ export class Runner {
     if (failure === undefined) this.event(wire.state!.homed ? 'task-done' : 'task-done-unhomed');
     else if (failure instanceof HeldInStep) return;
     else if (failure instanceof Stopped) void this.stand(wire);
+    else if (failure instanceof CountLost) return;
     else if (failure instanceof MachineStopped || failure instanceof LinkLost || failure instanceof CommandRefused) {
       state.problem = failure.message;
       // The machine's own state has said the rest, unless it refused without stopping.
@@ -355,33 +400,32 @@ export class Runner {
 
   private lift = false;
 
+  /**
+   * It goes to the controller on every press, whatever the bench is believed to be at. A tool that may stand in the work
+   * comes out of it once; where hands may be near, and at rest, nothing is lifted.
+   */
   private stop(next: BenchState): void {
-    const { state } = this;
-    const wire = this.linked();
-    // Asked twice it is one stop.
-    if (state.bench === 'stopping' || state.bench === 'lifting') return;
-    // A tool that may stand in the work comes out of it; hands may be near in a change, and a probe stays where it is.
-    this.lift =
-      TABLE[state.bench].lifts === true &&
-      state.machine?.homed === true &&
-      state.machine.word !== 'alarm' &&
-      state.machine.word !== 'emergency';
-    if (next === state.bench) {
-      // Standing, there is nothing to stop but what was left on.
-      if (state.bench === 'ready' && state.machine && this.driver.live(state.machine)) {
-        this.go('stopping');
-        this.lift = true;
-        void this.stand(wire);
-      }
+    const { state, wire } = this;
+    if (!wire) {
+      this.early = 'stop';
       return this.changed();
     }
-    if (next === 'stopping') wire.control('stop');
-    const left = state.bench === 'left';
+    wire.control('stop');
+    this.presses.end();
+    this.holdMark = wire.mark();
+    if (state.bench === 'stopping') return this.changed();
+    const live = state.machine !== undefined && this.driver.live(state.machine);
+    if (next === 'stopping')
+      this.lift =
+        TABLE[state.bench].lifts === true &&
+        state.machine?.homed === true &&
+        state.machine.word !== 'alarm' &&
+        state.machine.word !== 'emergency';
+    else if (state.bench === 'ready' && live) next = 'stopping';
+    if (state.bench === 'left') state.problem = undefined;
     this.go(next);
-    this.press = undefined;
     if (this.task) this.task.cancel.abort(new Stopped('Stop was pressed.'));
     else if (next === 'stopping') void this.stand(wire);
-    if (left) state.problem = undefined;
   }
 
   /** After Stop: waits until the machine stands, lifts where that is safe, and says what the bench is at. */
@@ -391,51 +435,72 @@ export class Runner {
     const cancel = new AbortController();
     const lift = this.lift;
     this.lift = false;
-    const still = () => state.bench === 'stopping';
     const whole = async () => {
       try {
-        for (let stands = false; !stands;) {
-          // What the machine complained of on the way is told already; an alarm is a state of its own.
-          wire.forget();
-          stands = await wire
-            .fresh(cancel.signal)
-            .then(() => wire.until(() => !still() || RESTING.includes(wire.state!.word), cancel.signal))
-            .then(() => true)
-            .catch((error: unknown) => {
-              if (error instanceof MachineStopped && !cancel.signal.aborted && still()) return false;
-              throw error;
-            });
-        }
-        if (!still()) return;
-        if (lift && wire.state!.homed) {
-          state.doing = 'Lifting the bit';
-          this.event('lift-begins');
-          await this.driver.leaveWork(wire, cancel.signal);
-          await wire.fresh(cancel.signal);
-        } else if (this.driver.live(wire.state!)) await this.driver.switchOff(wire, cancel.signal);
-        const lifted = state.bench === 'lifting' || state.bench === 'held:lifting';
-        const homed = wire.state!.homed;
-        this.task = undefined;
-        state.doing = undefined;
-        if (lifted) this.event(homed ? 'task-done' : 'task-done-unhomed');
-        else if (still()) this.event(homed ? 'stood' : 'stood-unhomed');
+        await this.standing(wire, lift, cancel.signal);
       } catch (error) {
         // A lost link or an alarm has said what the bench is at.
-        if (!(error instanceof LinkLost || error instanceof MachineStopped)) this.fault(String(error));
+        if (!(error instanceof LinkLost || error instanceof MachineStopped || error instanceof Stopped))
+          this.fault(String(error));
       } finally {
         this.task = undefined;
         state.doing = undefined;
         this.changed();
       }
+      // Stopped in the lift: it stands where it is now, and is not lifted once more.
+      if (cancel.signal.reason instanceof Stopped) await this.stand(wire);
     };
     this.task = { cancel, ended: whole() };
   }
 
+  private async standing(wire: MachineWire, lift: boolean, signal: AbortSignal): Promise<void> {
+    const { state } = this;
+    const still = () => state.bench === 'stopping';
+    await wire.rests(signal, () => !still());
+    if (!still()) return;
+    // What the machine complained of on the way is told already; an alarm is a state of its own.
+    wire.forget();
+    const fault = wire.countFault;
+    if (fault) wire.ignoreCount();
+    if (lift && wire.state!.homed) {
+      state.doing = 'Lifting the bit';
+      this.event('lift-begins');
+      await this.driver.leaveWork(wire, signal);
+      await wire.rests(signal);
+    } else if (this.driver.live(wire.state!)) await this.driver.switchOff(wire, signal);
+    // Counts begin anew with a new link only.
+    if (fault) {
+      wire.close('closed');
+      state.problem = CLOSED_BY_COUNT;
+      return;
+    }
+    const machine = await wire.fresh(signal);
+    this.task = undefined;
+    state.doing = undefined;
+    if (state.bench === 'stopping' && this.driver.live(machine)) this.event('stood-on');
+    else if (state.bench === 'lifting' || state.bench === 'held:lifting')
+      this.event(this.driver.live(machine) ? 'stood-on' : machine.homed ? 'task-done' : 'task-done-unhomed');
+    else if (still()) this.event(machine.homed ? 'stood' : 'stood-unhomed');
+  }
+
+  /** Whether a press of Hold or Stop was heard already: pages tell it over more than one way, and again. */
+  private again(press: string | undefined): boolean {
+    if (press === undefined) return false;
+    if (this.heardPresses.has(press)) return true;
+    this.heardPresses.add(press);
+    if (this.heardPresses.size > MOST_HEARD) this.heardPresses.delete(this.heardPresses.values().next().value!);
+    return false;
+  }
+
   private hold(next: BenchState): void {
-    const wire = this.linked();
+    const { wire } = this;
+    if (!wire) {
+      this.early ??= 'hold';
+      return this.changed();
+    }
     wire.control('hold');
     this.holdMark = wire.mark();
-    this.press = undefined;
+    this.presses.end();
     this.endStep();
     this.go(next);
   }
@@ -457,19 +522,21 @@ export class Runner {
 
   // ------------------------------------------------------------------ by hand
 
-  private jog(command: Command & { command: 'jog' }, next: BenchState): void {
+  private jog(command: Command & { command: 'jog' }, next: BenchState, first: boolean): void {
     const wire = this.linked();
     const { press, on, x, y, z, feed } = command;
     if (!on) {
-      if (this.press === press) wire.control('undrive');
+      if (this.presses.is(press)) wire.control('undrive');
+      this.presses.end();
       this.holdMark = wire.mark();
       return;
     }
     if (this.state.bench === 'jogging') {
-      if (this.press !== press) throw new CommandRefused(this.task ? 'busy' : 'jog-over');
+      if (this.task) throw new CommandRefused('busy');
+      if (!this.presses.goesOn(press)) throw new CommandRefused('jog-over');
     } else {
-      if (this.press === press) throw new CommandRefused('jog-over');
-      this.press = press;
+      if (!first) throw new CommandRefused('jog-over');
+      this.presses.begin(press);
       this.state.problem = undefined;
     }
     wire.control(`drive x${x} y${y} z${z} f${feed}`);
@@ -482,6 +549,7 @@ export class Runner {
 
   private endJog(machine: MachineState): void {
     this.state.doing = undefined;
+    this.presses.end();
     this.event(machine.homed ? 'task-done' : 'task-done-unhomed');
   }
 
@@ -497,8 +565,18 @@ export class Runner {
 
   // ------------------------------------------------------------------ runs
 
+  /** What the runner's own record says of the run that is to be taken up. @throws {CommandRefused} */
+  private mayTakeUp({ broken, hash, line }: Command & { command: 'take-up' }): void {
+    const end = this.parts.endOf?.(broken);
+    if (!end) return;
+    if (end.lineUnknown) throw new CommandRefused('line-unknown');
+    if (end.hash !== undefined && end.hash !== hash) throw new CommandRefused('other-program');
+    if (line > end.line) throw new CommandRefused('beyond-broken');
+  }
+
   private async startRun(command: Command & { command: 'run' | 'take-up' }, next: BenchState): Promise<void> {
     const { state } = this;
+    if (command.command === 'take-up') this.mayTakeUp(command);
     const run = await this.desk.prepare(command, {
       state,
       programs: this.parts.programs,
@@ -529,8 +607,11 @@ export class Runner {
   }
 }
 
-/** Words of a machine that does not move. */
-const RESTING: readonly string[] = ['idle', 'unhomed', 'waiting'];
+/** Presses of Hold and Stop that are remembered. */
+const MOST_HEARD = 200;
+
+const CLOSED_BY_COUNT =
+  'The link was closed, since the machine’s count of lines could not be trusted any more. Look at the machine, then connect it again.';
 
 const now = () => new Date().toISOString();
 

@@ -202,11 +202,102 @@ describe('Stop, by what is on', () => {
     await bench.tell({ command: 'stop' });
     await bench.tell({ command: 'stop' });
     await bench.until(() => bench.state.bench === 'lifting', 'the lift');
-    await bench.tell({ command: 'stop' });
     await bench.idle();
     expect(bench.router.state()).toMatchObject({ spindle: 0 });
     expect(bench.router.state().machine.z).toBe(0);
     expect(bench.ended).toHaveLength(1);
+  });
+
+  test('pressed in the lift, that ends where it is, the spindle goes off, and nothing is lifted once more', async () => {
+    const { order } = await setUp();
+    await bench.run(order);
+    await bench.until(() => inCut(), 'a cut');
+    await bench.tell({ command: 'stop' });
+    await bench.until(() => bench.state.bench === 'lifting' && bench.router.state().word === 'moving', 'the lift');
+    await bench.pass(20);
+    const { z } = bench.router.state().machine;
+    await bench.tell({ command: 'stop' });
+    await bench.idle();
+    expect(bench.router.state().spindle).toBe(0);
+    expect(bench.router.state().machine.z).toBeGreaterThanOrEqual(z);
+    expect(bench.router.state().machine.z).toBeLessThan(-5);
+    const before = bench.router.state().machine;
+    await bench.pass(3000);
+    expect(bench.router.state().machine).toEqual(before);
+    expect(bench.ended).toHaveLength(1);
+  });
+
+  test('one press that is told over two ways is one: it does not end the lift', async () => {
+    const { order } = await setUp();
+    await bench.run(order);
+    await bench.until(() => inCut(), 'a cut');
+    await bench.tell({ command: 'stop', press: 'a' });
+    await bench.until(() => bench.state.bench === 'lifting', 'the lift');
+    await bench.tell({ command: 'stop', press: 'a' });
+    await bench.idle();
+    expect(bench.router.state()).toMatchObject({ spindle: 0, machine: { z: 0 } });
+  });
+
+  test('at rest it goes to the machine all the same, and moves, lifts and voids nothing', async () => {
+    await setUp();
+    const before = bench.router.state();
+    const { zero } = bench.state;
+    const told: string[] = [];
+    bench.told = (line) => {
+      told.push(line);
+      return line;
+    };
+    for (let k = 0; k < 3; k++) await bench.tell({ command: 'stop' });
+    expect(told.filter((line) => line === ':stop')).toHaveLength(3);
+    await bench.pass(2000);
+    expect(bench.state.bench).toBe('ready');
+    expect(bench.router.state().machine).toEqual(before.machine);
+    expect(bench.state.zero).toEqual(zero);
+    expect(told.filter((line) => !line.startsWith(':'))).toEqual([]);
+  });
+
+  test('the bench is believed to stand while the machine moves: it is seen, held and left, and Stop ends it', async () => {
+    await setUp();
+    bench.controller.hear('G0 X0 Y0\nG1 X200 F600\n');
+    await bench.until(() => bench.state.bench !== 'ready', 'it to be noticed', 2);
+    expect(bench.state.bench).toBe('left');
+    expect(bench.state.problem).toMatch(/moves although nobody|more lines than it was sent/);
+    await bench.until(() => bench.router.state().held !== undefined, 'it to be held', 2);
+    await bench.tell({ command: 'stop' });
+    await bench.until(() => ['ready', 'off'].includes(bench.state.bench), 'it to stand', 30);
+    await bench.pass(2000);
+    const before = bench.router.state().machine;
+    await bench.pass(2000);
+    expect(bench.router.state().machine).toEqual(before);
+  });
+
+  test('pressed while the machine is being connected, it is the first word on the new link', async () => {
+    const { job, order } = await setUp();
+    await bench.run(order);
+    await bench.until(() => inCut(), 'a cut');
+    bench.cut();
+    const told: string[] = [];
+    bench.told = (line) => {
+      told.push(line);
+      return line;
+    };
+    const linking = bench.connect(job);
+    await bench.tell({ command: 'stop' });
+    await linking;
+    expect(told.find((line) => !/^:(state|echo)/.test(line))).toBe(':stop');
+  });
+
+  test('Stop has a way out where the machine never says that it stands', async () => {
+    const { order } = await setUp();
+    await bench.run(order);
+    await bench.until(() => inCut(), 'a cut');
+    bench.said = (text) => text.replace(/"word":"(idle|slowing|waiting)"/g, '"word":"slowing"');
+    await bench.tell({ command: 'stop' });
+    await bench.pass(20_000);
+    expect(bench.state.bench).toBe('stopping');
+    await bench.tell({ command: 'stop' });
+    await bench.tell({ command: 'disconnect' });
+    expect(bench.state.bench).toBe('off');
   });
 });
 

@@ -27,7 +27,7 @@ export interface StateRow {
   refuses?: Partial<Record<CommandName, Reason>>;
   /** What may happen, and what the bench is at then. Anything else is a fault of ours, and said as such. */
   events: Partial<Record<EventName, BenchState>>;
-  /** It stands with nothing on, so that Hold and Stop have nothing to do. */
+  /** It stands with nothing on, as far as is known. Hold and Stop go to it all the same. */
   idle?: true;
   /** A run is on: it has not ended, whatever it waits for. */
   run?: true;
@@ -37,6 +37,8 @@ export interface StateRow {
   stands?: true;
   /** Hands may be at the tool. */
   hands?: true;
+  /** Nothing is on at the tool: a spindle that turns or a beam that is ready was not asked for. */
+  off?: true;
   /** An emergency stop or an alarm holds it: still pressed, or to be looked at and cleared. */
   stopped?: 'pressed' | 'released';
 }
@@ -46,7 +48,12 @@ export const ALWAYS = { take: 'same', give: 'same', keep: 'same', tick: 'same', 
 /** Taken wherever something moves. */
 export const OVERRIDES = { feed: 'same', ...KIND_OVERRIDES } as const;
 export const LINK = { 'link-lost': 'lost', 'link-closed': 'off' } as const;
-export const BREAKS = { ...LINK, 'machine-alarm': 'alarm', 'machine-emergency': 'emergency' } as const;
+export const BREAKS = {
+  ...LINK,
+  'machine-alarm': 'alarm',
+  'machine-emergency': 'emergency',
+  'count-lost': 'left',
+} as const;
 /** How a task that ends of itself leaves the bench. */
 export const ENDS = { 'task-done': 'ready', 'task-done-unhomed': 'unhomed', 'machine-unhomed': 'unhomed' } as const;
 
@@ -68,14 +75,12 @@ export function task(says: string, moves: Motion, held: HeldState, events: State
     else: 'busy',
     refuses: NOT_NOW,
     events: { ...BREAKS, ...ENDS, 'machine-held': held, ...events },
+    off: true,
   };
 }
 
 /** A part of a run, which is stopped as a whole. */
 export function runs(says: string, moves: Motion, held: HeldState, events: StateRow['events'] = {}): StateRow {
-  return {
-    ...task(says, moves, held, { 'machine-unhomed': 'alarm', 'task-done': 'ready', ...events }),
-    else: 'running',
-    run: true,
-  };
+  const { off, ...row } = task(says, moves, held, { 'machine-unhomed': 'alarm', 'task-done': 'ready', ...events });
+  return { ...row, else: 'running', run: off };
 }

@@ -26,19 +26,26 @@ const STANDING: StateRow['takes'] = {
   ...added('standing'),
 };
 
+/** Hold and Stop do not reach a machine without a link. */
+const OUT_OF_REACH = { hold: 'out-of-reach', stop: 'out-of-reach' } as const;
+/** It stood, and does something that nobody has asked it for. */
+const UNASKED = { 'machine-moves': 'left', 'tool-on': 'tool-on' } as const;
+
 const COMMON: Record<CommonState, StateRow> = {
   off: {
     says: 'not connected',
     moves: 'alone',
     takes: { connect: 'connecting' },
     else: 'not-connected',
+    refuses: OUT_OF_REACH,
     events: {},
     idle: true,
   },
   connecting: {
     says: 'being connected',
     moves: 'nothing',
-    takes: { connect: 'same', disconnect: 'off' },
+    // Both go to the machine with the first word, as soon as there is a link.
+    takes: { connect: 'same', disconnect: 'off', hold: 'same', stop: 'same' },
     else: 'connecting',
     events: {
       ...LINK,
@@ -56,20 +63,19 @@ const COMMON: Record<CommonState, StateRow> = {
     moves: 'alone',
     takes: { connect: 'connecting', disconnect: 'off' },
     else: 'not-connected',
+    refuses: OUT_OF_REACH,
     events: {},
     idle: true,
   },
   left: {
-    says: 'linked again; the machine holds where it was left',
+    says: 'left to itself in the midst of something; look at it, then press Stop',
     moves: 'alone',
     takes: { ...ALWAYS, hold: 'same', stop: 'stopping', disconnect: 'off' },
     else: 'left-behind',
     refuses: { connect: 'connected' },
     events: {
       ...BREAKS,
-      stood: 'ready',
-      'stood-unhomed': 'unhomed',
-      'machine-unhomed': 'unhomed',
+      'machine-unhomed': 'left',
     },
     lifts: true,
   },
@@ -79,7 +85,7 @@ const COMMON: Record<CommonState, StateRow> = {
     takes: { ...STANDING, home: 'homing', step: 'jogging', jog: 'jogging', hold: 'held:unhomed' },
     else: 'not-homed',
     refuses: NOT_NOW,
-    events: { ...BREAKS, 'machine-held': 'held:unhomed' },
+    events: { ...BREAKS, ...UNASKED, 'machine-held': 'held:unhomed' },
     idle: true,
     stands: true,
   },
@@ -99,8 +105,24 @@ const COMMON: Record<CommonState, StateRow> = {
     },
     else: 'busy',
     refuses: NOT_NOW,
-    events: { ...BREAKS, 'machine-unhomed': 'unhomed', 'machine-held': 'held:ready' },
+    events: { ...BREAKS, ...UNASKED, 'machine-unhomed': 'unhomed', 'machine-held': 'held:ready' },
     idle: true,
+    stands: true,
+  },
+  'tool-on': {
+    says: 'stands, and its tool is on: a spindle turns, a beam is ready or an arc burns',
+    moves: 'nothing',
+    takes: { ...ALWAYS, ...OVERRIDES, hold: 'same', stop: 'stopping', disconnect: 'off' },
+    else: 'tool-on',
+    refuses: NOT_NOW,
+    events: {
+      ...BREAKS,
+      'tool-off': 'ready',
+      'tool-off-unhomed': 'unhomed',
+      'machine-moves': 'left',
+      'machine-held': 'left',
+      'machine-unhomed': 'tool-on',
+    },
     stands: true,
   },
   homing: task('homing', 'home', 'held:homing'),
@@ -125,15 +147,16 @@ const COMMON: Record<CommonState, StateRow> = {
   stopping: {
     says: 'stopping',
     moves: 'slowing',
-    takes: { ...ALWAYS, hold: 'same', stop: 'same' },
+    takes: { ...ALWAYS, hold: 'same', stop: 'same', disconnect: 'off' },
     else: 'busy',
     refuses: NOT_NOW,
-    events: { ...BREAKS, stood: 'ready', 'stood-unhomed': 'unhomed', 'lift-begins': 'lifting' },
+    events: { ...BREAKS, stood: 'ready', 'stood-unhomed': 'unhomed', 'stood-on': 'tool-on', 'lift-begins': 'lifting' },
   },
   lifting: {
-    ...task('lifting the bit', 'up', 'held:lifting'),
-    takes: { ...ALWAYS, hold: 'held:lifting', stop: 'same' },
+    ...task('lifting the bit', 'up', 'held:lifting', { 'stood-on': 'tool-on' }),
+    takes: { ...ALWAYS, hold: 'held:lifting', stop: 'stopping' },
     else: 'lifting',
+    off: undefined,
   },
   alarm: {
     says: 'stopped by itself',

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readJobFile } from '@kerbe/core/job/job-file';
 import type { Job } from '@kerbe/core/document/job';
@@ -7,7 +8,9 @@ import { basisOf, bitShapeOf } from './of-job.ts';
 import {
   acrossFrom,
   afterwards,
+  type Basis,
   type Change,
+  CORNERS,
   judgeZero,
   riseOf,
   truthOf,
@@ -96,6 +99,16 @@ describe('what a zero is worth when the job changes', () => {
       said: ['thickness-board'],
     });
   });
+  test('one corner corrected: reckoned from the touched one, zero lay on the thickest', () => {
+    const even = changed((job) => Object.assign(job.stock, { zeroZ: 'stock', corners: [12, 12, 12, 12] }));
+    const now = structuredClone(even);
+    now.stock.corners = [12, 12, 14, 12];
+    for (const method of ['corner', 'flat', 'paper', 'gauge', 'eye', 'felt'] as const)
+      expect(judgeZero(zeroOf(even, method), basisOf('comet', now)), method).toMatchObject({
+        xy: 'kept',
+        voidZ: 'thickness-derived',
+      });
+  });
   test('a height reckoned through the stock from the other surface goes with the thickness', () => {
     const now = structuredClone(onBoard);
     now.stock.corners = [12, 12, 12, 12];
@@ -160,4 +173,61 @@ test('from the touched surface to zero', () => {
     changed((j) => (j.stock.zeroXY = 'centre')),
   );
   expect(acrossFrom(centre, 'upper-right')).toEqual({ x: -comet.stock.length / 2, y: -comet.stock.width / 2 });
+});
+
+// What the whole table is for: a tool sent to a depth ends that deep under the surface that the job means, or does not start.
+test('over any corners, methods and edits the tip stands as deep as the job says, or zero is void', () => {
+  const BOARD = -123.4;
+  const thick = fc.integer({ min: 10, max: 400 }).map((n) => n / 10);
+  const corners = fc.oneof(
+    thick.map((t) => [t, t, t, t] as const),
+    fc.tuple(thick, thick, thick, thick),
+  );
+  /** How the thicknesses that were typed are corrected: one corner, all by as much, all anew, or not at all. */
+  const edit = fc.oneof(
+    fc.record({ corner: fc.integer({ min: 0, max: 3 }), to: thick }),
+    fc.record({ by: fc.integer({ min: -5, max: 5 }).map((n) => n / 10) }),
+    fc.record({ all: corners }),
+    fc.constant({}),
+  );
+  const edited = (
+    now: readonly number[],
+    change: { corner?: number; to?: number; by?: number; all?: readonly number[] },
+  ) => now.map((t, k) => (change.all ? change.all[k] : change.corner === k ? change.to! : t + (change.by ?? 0)));
+  const method = fc.constantFrom<ZeroPart['method']>('corner', 'flat', 'spoilboard', 'paper', 'eye', 'gauge', 'felt');
+  const corner = fc.constantFrom(...CORNERS);
+  const surface = fc.constantFrom<Basis['placeZ']>('stock', 'spoilboard');
+  let kept = 0;
+  fc.assert(
+    fc.property(
+      corners,
+      method,
+      corner,
+      surface,
+      fc.array(edit, { maxLength: 3 }),
+      surface,
+      fc.integer({ min: -50, max: 80 }),
+      (typed, by, at, zeroZ, edits, zeroZNow, tenths) => {
+        const job = changed((j) => Object.assign(j.stock, { corners: [...typed], zeroZ }));
+        const zero = zeroOf(job, by);
+        zero.z!.corner = at;
+        const last = edits.reduce<readonly number[]>((now, change) => edited(now, change), typed);
+        // The stock as it really lies is as it was typed last.
+        const [ll, lr, ur, ul] = last;
+        const touched = by === 'spoilboard' ? 0 : by === 'corner' ? last[CORNERS.indexOf(at)] : (ll + lr + ur + ul) / 4;
+        const origin = BOARD + touched + riseOf(zero.z!.basis, by, at);
+        const now = basisOf(
+          'comet',
+          changed((j) => Object.assign(j.stock, { corners: [...last], zeroZ: zeroZNow })),
+        );
+        if (judgeZero(zero, now).z !== 'kept') return;
+        kept++;
+        const means = BOARD + (zeroZNow === 'stock' ? Math.max(...last) : 0);
+        const depth = tenths / 10;
+        expect(origin - depth).toBeCloseTo(means - depth, 2);
+      },
+    ),
+    { numRuns: 3000 },
+  );
+  expect(kept).toBeGreaterThan(300);
 });

@@ -20,8 +20,39 @@ export const BitSchema = z.object({
     .object({ travel: z.number().positive(), force: z.number().min(0), width: z.number().positive() })
     .nullable()
     .default(null),
+  /** All that its kind calls its shape, and the same in words; older records have neither. */
+  shape: z.record(text(30), z.union([text(60), z.number(), z.boolean(), z.null()])).optional(),
+  words: text(400).optional(),
 });
 export type BitShape = z.infer<typeof BitSchema>;
+
+/** A bit without when and by whom it was put in. */
+export const shapeOf = ({
+  id,
+  name,
+  diameter,
+  angle,
+  tip,
+  turns,
+  conducts,
+  spring,
+  shape,
+  words,
+}: BitShape): BitShape => ({ id, name, diameter, angle, tip, turns, conducts, spring, shape, words });
+
+/**
+ * Whether two are the same bit: the same of the job, of the same shape. What it is called may differ.
+ *
+ * @example sameBit(drill, { ...drill, diameter: 4 }) // false
+ */
+export function sameBit(a: BitShape, b: BitShape): boolean {
+  const known = ({ id, diameter, angle, tip, turns, conducts, spring }: BitShape) =>
+    JSON.stringify([id, diameter, angle ?? null, tip, turns, conducts, spring?.travel, spring?.force, spring?.width]);
+  if (known(a) !== known(b)) return false;
+  if (!a.shape || !b.shape) return true;
+  const keys = new Set([...Object.keys(a.shape), ...Object.keys(b.shape)]);
+  return [...keys].every((key) => (a.shape![key] ?? null) === (b.shape![key] ?? null));
+}
 
 /** What a zero is a zero of: taken from the job when it is set, and compared with the job as it is now. */
 export const BasisSchema = z.object({
@@ -137,14 +168,14 @@ export const TRUTH: readonly TruthRow[] = [
   },
   {
     change: 'thickness-derived',
-    when: 'a thickness by which the height was reckoned from another surface than the one touched',
+    when: 'a thickness by which the height was reckoned from another place than the one touched: of one corner, or under a zero on the board',
     xy: 'kept',
     z: 'void',
     says: 'it was reckoned with a thickness of the stock that has changed',
   },
   {
     change: 'thickness-top',
-    when: 'thickness of the stock, with zero on its top',
+    when: 'thickness of the stock, all over alike, with zero on its top',
     xy: 'kept',
     z: 'kept',
     says: 'the thickness was changed since zero was set; the depths are judged by the new one',
@@ -251,11 +282,10 @@ function changes(part: ZeroPart, now: Basis): Change[] {
   if (then.placeXY !== now.placeXY) out.push('other-place');
   if (then.placeZ !== now.placeZ) out.push('other-surface');
   else if (then.corners.some((thick, k) => other(thick, now.corners[k]))) {
-    // Touched where zero lies, only the judging changes; reckoned from another surface, zero itself would.
-    if (part.method === 'spoilboard' && now.placeZ === 'spoilboard') out.push('thickness-board');
-    else if (part.method !== 'spoilboard' && now.placeZ === 'stock') out.push('thickness-top');
-    else if (other(riseOf(then, part.method, part.corner), riseOf(now, part.method, part.corner)))
+    // Where the way from the touched place to zero is another, zero itself would be; else only the judging changes.
+    if (other(riseOf(then, part.method, part.corner), riseOf(now, part.method, part.corner)))
       out.push('thickness-derived');
+    else out.push(now.placeZ === 'stock' ? 'thickness-top' : 'thickness-board');
   }
   const plate = (['thickness', 'side', 'size'] as const).some((key) =>
     other(then.plate?.[key] ?? 0, now.plate?.[key] ?? 0),

@@ -121,6 +121,11 @@ export class Axes {
     this.planned = true;
   }
 
+  /** What is queued belongs to no line any more. */
+  unnumber(): void {
+    for (const move of this.moves) move.line = 0;
+  }
+
   replan(): void {
     this.planned = false;
   }

@@ -37,8 +37,10 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   protected held?: 'asked' | 'unheard' | 'itself';
   /** Why it holds by itself. */
   private why?: string;
-  /** The last line that is made, while what waits behind it is given up and nobody has ended that yet. */
+  /** The last line that was made, while what waited behind it is given up and no other has been read since. */
   private given?: number;
+  /** Left alone for too long, it has given up what it held. */
+  private gaveUp = false;
   private stopping = false;
   private readonly lines = new LineQueue();
   private dwell = 0;
@@ -124,8 +126,10 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   /** Someone begins to command it. Lines are counted from 1 again; nothing moves or stops by that. */
   connected(): void {
     this.lines.restart();
+    this.axes.unnumber();
     this.dwell = 0;
     this.reported = 0;
+    if (this.given !== undefined) this.given = 0;
     this.watchdog.linked();
     this.forgetting = true;
     if (this.axes.speed === 0) this.forget();
@@ -256,6 +260,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
     if (!this.asked || this.lifting || this.axes.speed > 0) return;
     // What waited is given up: the bit has left the cut.
     const probing = this.word === 'probing';
+    this.gaveUp ||= !this.lines.empty || this.axes.queued > 0 || this.dwell > 0 || this.word !== 'idle';
     this.forget();
     if (!probing && this.lift()) return;
     this.switchOff(false);
@@ -349,6 +354,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
         return;
       }
       this.lines.took();
+      this.given = undefined;
       if (this.word === 'idle' && orders.length > 0) this.word = 'moving';
       let k = 0;
       for (; k < orders.length; k++) {
@@ -513,6 +519,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   /** What is being done is given up: it will not be gone on with, though it is still held. */
   protected giveUp(): void {
     this.given ??= this.finished();
+    this.lines.drop();
     this.axes.drop();
     this.beside.forget();
   }
@@ -520,6 +527,8 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   /** What waits is forgotten, and the axes stand where they are; what is on is left as it is. */
   protected forget(): void {
     this.forgetting = false;
+    // What is dropped is not made.
+    this.given = this.finished();
     this.lines.drop();
     this.dwell = 0;
     this.driveLeft = 0;
@@ -534,7 +543,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
   private stop(): void {
     this.stopping = false;
     this.lifting = false;
-    this.given = undefined;
+    this.gaveUp = false;
     this.held = undefined;
     this.forget();
     this.axes.holding = false;
@@ -565,6 +574,7 @@ export abstract class StandInMachine<H extends { hand: string }, S extends Machi
       override: Math.round(this.axes.override * 100),
       clock: this.clock,
       held: this.held,
+      gaveUp: this.gaveUp || undefined,
       why: this.held === 'itself' ? this.why : undefined,
     };
     return { ...common, ...this.ownState() } as S;

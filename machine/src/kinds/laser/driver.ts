@@ -1,6 +1,7 @@
 import { CommandRefused } from '../../runner/reasons.ts';
 import type { Driver } from '../driver.ts';
-import { edgeFree, pointEdge, pointZero, shapeOf, toolSaid } from '../pointing/point.ts';
+import { shapeOf } from '../../runner/zero.ts';
+import { edgeFree, pointEdge, pointZero, toolSaid } from '../pointing/point.ts';
 import { home, MILLIMETRES, word } from '../usual-moves.ts';
 import { laserFacts } from './facts.ts';
 import { LaserMessageSchema, type LaserState } from './messages.ts';

@@ -1,9 +1,8 @@
 import type { Wire } from '../../link/wire.ts';
 import type { From } from '../../runner/commands.ts';
-import { type Basis, riseOf } from '../../runner/zero.ts';
+import { type Basis, riseOf, shapeOf } from '../../runner/zero.ts';
 import type { AtBench } from '../driver.ts';
 import { MILLIMETRES, setOffset, wayDown, word } from '../usual-moves.ts';
-import { shapeOf } from '../pointing/point.ts';
 import { plasmaFacts } from './facts.ts';
 import type { PlasmaState } from './messages.ts';
 

@@ -3,7 +3,7 @@ import type { Wire } from '../../link/wire.ts';
 import type { From } from '../../runner/commands.ts';
 import { CommandRefused } from '../../runner/reasons.ts';
 import { clearTicks } from '../../runner/ticks.ts';
-import type { Basis, BitShape } from '../../runner/zero.ts';
+import { type Basis, type BitShape, shapeOf } from '../../runner/zero.ts';
 import type { AtBench } from '../driver.ts';
 import { setOffset } from '../usual-moves.ts';
 
@@ -75,6 +75,3 @@ export function toolSaid<S extends MachineState>(
 }
 
 const now = () => new Date().toISOString();
-
-/** A tool without when and by whom it was put in. */
-export const shapeOf = ({ id, name, diameter, angle, tip, turns, conducts, spring }: BitShape): BitShape => ({ id, name, diameter, angle, tip, turns, conducts, spring }); // prettier-ignore

@@ -15,6 +15,7 @@ const MADE_SAFE = {
   'machine-alarm': 'changing-released',
   'machine-emergency': 'changing-safe',
   'machine-unhomed': 'alarm',
+  'count-lost': 'left',
 } as const;
 
 /** A router's own states: feeling for plate and setter, and changing a bit in a run. */
@@ -33,7 +34,7 @@ export const ROUTER_ROWS: Record<(typeof ROUTER_STATES)[number], StateRow> = {
   changing: {
     ...HANDS,
     says: 'waiting for a bit; hands may be at the collet',
-    takes: { ...ALWAYS, hold: 'same', 'bit-changed': 'run-measuring', stop: 'ready' },
+    takes: { ...ALWAYS, hold: 'same', 'bit-changed': 'run-measuring', stop: 'stopping' },
     events: MADE_SAFE,
     stands: true,
   },
@@ -64,7 +65,13 @@ export const ROUTER_ROWS: Record<(typeof ROUTER_STATES)[number], StateRow> = {
   asking: {
     ...HANDS,
     says: 'asking whether the right bit is in; hands may be at the collet',
-    takes: { ...ALWAYS, hold: 'same', 'bit-is-right': 'run-measuring', 'bit-changed': 'run-measuring', stop: 'ready' },
+    takes: {
+      ...ALWAYS,
+      hold: 'same',
+      'bit-is-right': 'run-measuring',
+      'bit-changed': 'run-measuring',
+      stop: 'stopping',
+    },
     events: MADE_SAFE,
     stands: true,
   },

@@ -9,6 +9,7 @@ import {
   type HandMethod,
   type Method,
   riseOf,
+  shapeOf,
 } from '../../runner/zero.ts';
 import type { AtBench, ToolChange } from '../driver.ts';
 import { farFromOwn, SAME_LENGTH } from './bit-lengths.ts';
@@ -129,8 +130,3 @@ export async function bringAlong(
 }
 
 const now = () => new Date().toISOString();
-
-/** A bit without when and by whom it was put in. */
-function shapeOf({ id, name, diameter, angle, tip, turns, conducts, spring }: BitShape): BitShape {
-  return { id, name, diameter, angle, tip, turns, conducts, spring };
-}

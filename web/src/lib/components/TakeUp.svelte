@@ -37,7 +37,7 @@
     try {
       const { runs } = await send<{ runs: RunRow[] }>('GET', `/api/jobs/${session.id}/runs`);
       const last = runs.find(({ phase, settings }) => phase !== 'running' && !settings.dry);
-      const broken = last && last.phase !== 'done' && (last.line ?? 0) > 0 ? last : undefined;
+      const broken = last && last.phase !== 'done' && !last.lineUnknown && (last.line ?? 0) > 0 ? last : undefined;
       if (broken?.id === run?.id) return;
       run = broken;
       line = Math.max(1, (broken?.line ?? 0) - BEFORE);

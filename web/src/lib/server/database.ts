@@ -8,6 +8,7 @@ import * as runLines from './migrations/004-run-lines.ts';
 import * as made from './migrations/005-made.ts';
 import * as benches from './migrations/006-benches.ts';
 import * as stopped from './migrations/007-stopped.ts';
+import * as lineUnknown from './migrations/008-line-unknown.ts';
 import type { Tables } from './tables.ts';
 
 export const MIGRATIONS = {
@@ -18,6 +19,7 @@ export const MIGRATIONS = {
   '005-made': made,
   '006-benches': benches,
   '007-stopped': stopped,
+  '008-line-unknown': lineUnknown,
 };
 
 /** Nobody waits longer than this for a connection or an answer, ms. */

@@ -107,6 +107,7 @@ const EndsSchema = z.object({
       minutes: z.number(),
       waited: z.number(),
       line: z.number(),
+      lineUnknown: z.literal(true).optional(),
       stopped: z.object({ x: z.number(), y: z.number() }).optional(),
       at: z.string(),
     }),

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Kysely } from 'kysely';
 import type { From } from '@kerbe/machine/runner/commands';
+import { REASONS } from '@kerbe/machine/runner/reasons';
 import type { Checked } from '@kerbe/machine/runner/runner-state';
 import { PLAIN, type Variant } from '@kerbe/core/machines/program-variant';
 import type { TakenUpBy } from '@kerbe/core/sequence/taken-up';
@@ -112,6 +113,7 @@ async function brokenRun(db: Kysely<Tables>, id: string, run: string) {
     .where('phase', 'in', ['stopped', 'failed', 'lost'])
     .executeTakeFirst();
   if (!broken) throw new BenchProblem('There is no run to be taken up.', 'nothing-broken');
+  if (broken.line_unknown) throw new BenchProblem(REASONS['line-unknown'], 'line-unknown');
   return broken;
 }
 
@@ -137,8 +139,15 @@ export async function startRun(
   const run = randomUUID();
   let command: Parameters<typeof tellRunner>[1] = { command: 'run', id: run, token, hash };
   const broken = takeUp && (await brokenRun(db, id, takeUp.run));
-  if (takeUp && takeUp.line === undefined && variant.stopped.length === 0)
-    throw new BenchProblem('This program is not what was left of that run; make and check what is left first.');
+  if (broken) {
+    const finishes =
+      takeUp.line === undefined ? await isLeftOf(broken, { order, variant }) : broken.program_hash === hash;
+    if (!finishes)
+      throw new BenchProblem(
+        'This program is not the one of that run; check what is to be taken up once more.',
+        'other-program',
+      );
+  }
   if (broken && takeUp.line !== undefined) {
     command = {
       command: 'take-up',
@@ -180,6 +189,23 @@ export async function startRun(
   return run;
 }
 
+/** Whether a program was made of what a broken run had left: its stops and this last one, at the place where it stopped. */
+async function isLeftOf(
+  broken: Awaited<ReturnType<typeof brokenRun>>,
+  { order, variant }: Pick<Awaited<ReturnType<typeof keptRun>>, 'order' | 'variant'>,
+): Promise<boolean> {
+  const before = await keptRun(broken.program_hash);
+  const last = variant.stopped.at(-1);
+  return (
+    order.revision === before.order.revision &&
+    JSON.stringify(variant.stopped.slice(0, -1)) === JSON.stringify(before.variant.stopped) &&
+    last?.which === before.which &&
+    last.line === (broken.line ?? 0) &&
+    last.at?.x === broken.stopped_at?.x &&
+    last.at?.y === broken.stopped_at?.y
+  );
+}
+
 export interface RunRow {
   id: string;
   phase: string;
@@ -191,6 +217,8 @@ export interface RunRow {
   waited: number | null;
   /** The last line made, of how many; the line it began at. */
   line: number | null;
+  /** Nobody knows whether it was that line. */
+  lineUnknown: boolean;
   lines: number;
   fromLine: number | null;
   takesUp: string | null;
@@ -223,6 +251,7 @@ export async function runsOf(db: Kysely<Tables>, id: string): Promise<RunRow[]> 
     minutes: row.minutes,
     waited: row.waited,
     line: row.line,
+    lineUnknown: row.line_unknown,
     lines: row.lines ?? row.cuts.at(-1)?.to ?? 0,
     fromLine: row.from_line,
     takesUp: row.takes_up,
@@ -275,7 +304,7 @@ async function enterEnds(
   ends: Awaited<ReturnType<typeof runEnds>>['ends'],
 ): Promise<void> {
   await db.transaction().execute(async (t) => {
-    for (const { id, phase, why, minutes, waited, line, stopped, at } of ends)
+    for (const { id, phase, why, minutes, waited, line, lineUnknown, stopped, at } of ends)
       await t
         .updateTable('runs')
         .set({
@@ -284,6 +313,7 @@ async function enterEnds(
           minutes,
           waited,
           line,
+          line_unknown: lineUnknown === true,
           stopped_at: stopped ? JSON.stringify(stopped) : null,
           ended: new Date(at),
         })

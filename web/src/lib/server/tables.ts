@@ -53,6 +53,7 @@ export interface Tables {
     from_line: Generated<number | null>;
     takes_up: Generated<string | null>;
     /** Where it ended, from zero, mm. */
+    line_unknown: Generated<boolean>;
     stopped_at: ColumnType<{ x: number; y: number } | null, never, string | null>;
     operator: Generated<string>;
     started: Written;

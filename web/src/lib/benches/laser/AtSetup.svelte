@@ -32,7 +32,7 @@
     class="plain-button"
     type="button"
     disabled={!beam || feed.whyNot('beam-in') !== undefined}
-    onclick={() => feed.tell({ command: 'beam-in', bit: bitShapeOf(job.bits, beam!.id) })}
+    onclick={() => feed.tell({ command: 'beam-in', bit: bitShapeOf(job.bits, beam!.id, job.unit) })}
     >{beam?.name ?? 'The beam'} is in</button
   >
 </section>

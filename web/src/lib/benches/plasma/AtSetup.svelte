@@ -37,7 +37,7 @@
     class="plain-button"
     type="button"
     disabled={!nozzle || feed.whyNot('nozzle-in') !== undefined}
-    onclick={() => feed.tell({ command: 'nozzle-in', bit: bitShapeOf(job.bits, nozzle!.id) })}
+    onclick={() => feed.tell({ command: 'nozzle-in', bit: bitShapeOf(job.bits, nozzle!.id, job.unit) })}
     >{nozzle?.name ?? 'The nozzle'} is in</button
   >
 </section>

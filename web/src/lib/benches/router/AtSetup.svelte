@@ -39,7 +39,7 @@
     class="plain-button"
     type="button"
     disabled={!bit || feed.whyNot('bit-in') !== undefined}
-    onclick={() => feed.tell({ command: 'bit-in', bit: bitShapeOf(job.bits, bit!.id) })}
+    onclick={() => feed.tell({ command: 'bit-in', bit: bitShapeOf(job.bits, bit!.id, job.unit) })}
     >{bit?.name ?? 'The bit'} is in</button
   >
 </section>
