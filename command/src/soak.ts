@@ -10,8 +10,10 @@ const Kept = z.object({
   fuzz: z.number().int().default(1),
   judge: z.number().int().default(1),
 });
-/** Moments, lost arcs, walks over the table, and kills of one round. */
-const ROUND = { moments: 100, arcs: 60, walks: 150, kills: 20 };
+/** Moments, lost arcs, lost links and counts of each machine, each single moment, walks over the table, and kills of one round. */
+const ROUND = { moments: 100, arcs: 60, links: 20, each: 10, walks: 150, kills: 20 };
+/** Lines of the three long programs that the first round runs. */
+const LONG = 200_000;
 /** Mutants of each kind in one round of `--fuzz`. */
 const MUTANTS = 1000;
 /** Drawings of each kind of cut in one round of `--judge`. */
@@ -76,20 +78,29 @@ export async function soak(args: string[]): Promise<void> {
     const own = { KERBE_SEED: String(seed) };
     await round('machine/src/runner/moments.test.ts', { KERBE_MOMENTS: String(ROUND.moments), ...own });
     await round('machine/src/runner/lost-arcs.test.ts', { KERBE_ARCS: String(ROUND.arcs), ...own });
+    await round('machine/src/runner/lost-count.test.ts', { KERBE_LINKS: String(ROUND.links), ...own });
+    await round('machine/src/runner/each-moment.test.ts', {
+      KERBE_EACH: String(ROUND.each),
+      ...(rounds === 0 && { KERBE_LONG: String(LONG) }),
+      ...own,
+    });
     await round('machine/src/runner/table.test.ts', { KERBE_WALKS: String(ROUND.walks), ...own });
     await round('tests/faults/kills.test.ts', { KERBE_KILLS: String(ROUND.kills), ...own });
     await round('tests/faults/stalls.test.ts', own);
     if (rounds === 0) await round('machine/src/runner/piece.test.ts', { KERBE_PIECE: 'all' });
     rounds++;
-    console.log(
-      `seeds ${seed} to ${seed + ROUND.moments - 1}: ${ROUND.moments} moments, ${ROUND.arcs} lost arcs, ${ROUND.walks} walks, ${ROUND.kills} kills and the stalls held`,
-    );
+    console.log(`seeds ${seed} to ${seed + ROUND.moments - 1}: ${counted(1)} and the stalls held`);
     seed += ROUND.moments;
     keep({ seed });
   }
-  console.log(
-    `${rounds * ROUND.moments} moments, ${rounds * ROUND.arcs} lost arcs, ${rounds * ROUND.walks} walks and ${rounds * ROUND.kills} kills held; the next soak goes on at seed ${seed}.`,
-  );
+  console.log(`${counted(rounds)} held; the next soak goes on at seed ${seed}.`);
+}
+
+/** What so many rounds try. */
+function counted(rounds: number): string {
+  const { moments, arcs, links, each, walks, kills } = ROUND;
+  const n = (of: number) => String(rounds * of);
+  return `${n(moments)} moments, ${n(arcs)} lost arcs, ${n(links)} lost links and counts in four ways at each machine, ${n(each)} of each single moment, ${n(walks)} walks and ${n(kills)} kills`;
 }
 
 const parsed = (args: string[]) => {

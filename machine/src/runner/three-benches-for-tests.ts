@@ -2,6 +2,7 @@ import type { JobResult } from '@kerbe/core/compute/compute';
 import type { Job } from '@kerbe/core/document/job';
 import { driverOf } from '../kinds/kinds.ts';
 import type { ProgramOrder } from './commands.ts';
+import { mulberry } from '../stand-in/random.ts';
 import { LaserBenchForTests } from './laser-bench-for-tests.ts';
 import { PlasmaBenchForTests } from './plasma-bench-for-tests.ts';
 import { demoJob, TestBench } from './test-bench.ts';
@@ -45,9 +46,4 @@ export function lit(bench: AnyBench): boolean {
 }
 
 /** Random numbers from a seed, 0 to 1. */
-export function dice(seed: number): () => number {
-  let state = (seed * 7919 + 17) % 2_147_483_647;
-  const next = () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
-  for (let k = 0; k < 5; k++) next();
-  return next;
-}
+export const dice = (seed: number): (() => number) => mulberry(Math.imul(seed, 2_654_435_761));
