@@ -79,7 +79,8 @@ export async function soak(args: string[]): Promise<void> {
     await round('machine/src/runner/moments.test.ts', { KERBE_MOMENTS: String(ROUND.moments), ...own });
     await round('machine/src/runner/lost-arcs.test.ts', { KERBE_ARCS: String(ROUND.arcs), ...own });
     await round('machine/src/runner/lost-count.test.ts', { KERBE_LINKS: String(ROUND.links), ...own });
-    await round('machine/src/runner/each-moment.test.ts', {
+    await round('machine/src/runner/each-moment.test.ts', { KERBE_EACH: String(ROUND.each), ...own });
+    await round('machine/src/runner/each-loss.test.ts', {
       KERBE_EACH: String(ROUND.each),
       ...(rounds === 0 && { KERBE_LONG: String(LONG) }),
       ...own,

@@ -2,6 +2,7 @@ import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { OURS } from '$lib/server/door';
 import { log } from '$lib/server/log';
+import { pressDoors } from '$lib/server/runner-client';
 import { Refused } from '$lib/server/refusal';
 import { shop } from '$lib/server/shop';
 
@@ -10,6 +11,12 @@ export const init: ServerInit = () => {
   if (!building) shop().catch((error: unknown) => log.warn({ error: String(error) }, 'the database is away'));
 };
 
+/** Pages send Hold and Stop straight to the runners, and nothing else anywhere but here. */
+const CONNECTS = building
+  ? ''
+  : `connect-src 'self' ${pressDoors()
+      .map(({ url }) => url)
+      .join(' ')}`;
 const HOSTS = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 export const handle: Handle = async ({ event, resolve }) => {
@@ -32,6 +39,8 @@ export const handle: Handle = async ({ event, resolve }) => {
   socket?.off('close', gone);
   // What no route has read is read here, or the connection would wait for it for ever.
   if (response.status >= 400) await event.request.body?.pipeTo(new WritableStream()).catch(() => {});
+  const policy = response.headers.get('content-security-policy');
+  if (policy) response.headers.set('content-security-policy', policy.replace("connect-src 'self'", CONNECTS));
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'no-referrer');
   log.debug(

@@ -175,7 +175,7 @@ describe.each(MACHINES)('%s', (machine) => {
   });
 });
 
-test.each(['router', 'laser'] as const)(
+test.each(['router'] as const)(
   '%s left alone until it has given up: it cannot be gone on with, and its line is known',
   async (machine) => {
     await jobFor(machine);

@@ -6,14 +6,16 @@ import { EventStream } from './event-stream.ts';
 import { Journal, type JournalRecord } from './journal.ts';
 import { LengthBook } from './length-book.ts';
 import { ProgramFolder } from './program-store.ts';
+import { isLoopback, isPressToken, pageOrigin, PressSchema } from './press-door.ts';
 import { CommandRefused } from './reasons.ts';
 import { Runner } from './runner.ts';
 import type { RunState } from './runner-state.ts';
 
 /**
  * The runner as a process: `main.ts --port N --journal FILE --programs FOLDER --lengths FILE`, with KERBE_RUNNER_TOKEN in
- * its environment. It listens on loopback and answers only to who knows the token: GET /state, GET /events?page=ID
- * (server-sent), GET /ends?from=N and POST /command with `{ from, command }`.
+ * its environment. It listens on loopback and answers only to who knows the token: GET /state, GET /events?page=ID&page=ID
+ * (server-sent; those pages are there while it is listened to), GET /ends?from=N and POST /command with `{ from, command }`.
+ * Pages of this computer that were given the token for it may POST /press: Hold and Stop.
  */
 const argument = (name: string, fallback: string) => {
   const index = process.argv.indexOf(`--${name}`);
@@ -114,7 +116,20 @@ function json(response: ServerResponse, status: number, value: unknown): void {
   response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value));
 }
 
+/** Hold or Stop, straight from a page. */
+async function pressed(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const origin = pageOrigin(request.headers.origin);
+  if (!isLoopback(request.headers.host) || !origin)
+    return json(response, 403, { problem: 'This was sent from another site.' });
+  response.setHeader('access-control-allow-origin', origin);
+  const { token: given, command, press, page, name } = PressSchema.parse(JSON.parse(await body(request)));
+  if (!isPressToken(given, token)) return json(response, 401, { problem: 'The runner does not know who asks.' });
+  await runner.do({ command, press }, { page, name });
+  json(response, 200, { bench: runner.state.bench });
+}
+
 async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  if (request.method === 'POST' && request.url === '/press') return pressed(request, response);
   if (!known(request)) return json(response, 401, { problem: 'The runner does not know who asks.' });
   const url = new URL(request.url ?? '/', 'http://runner');
   if (request.method === 'GET' && url.pathname === '/state') return json(response, 200, runner.state);
@@ -124,11 +139,11 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
     const stream = new EventStream(response);
     stream.tell(JSON.stringify(runner.state));
     listeners.add(stream);
-    const page = url.searchParams.get('page') ?? '';
-    runner.seen(page, true);
+    const pages = url.searchParams.getAll('page');
+    for (const page of pages) runner.seen(page, true);
     response.on('close', () => {
       listeners.delete(stream);
-      runner.seen(page, false);
+      for (const page of pages) runner.seen(page, false);
     });
     return;
   }

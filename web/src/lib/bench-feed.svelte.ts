@@ -5,7 +5,11 @@ import { refusalOf } from '@kerbe/machine/runner/guards';
 import { REASONS } from '@kerbe/machine/runner/reasons';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
 import { ANYONE, atRest, TABLE } from '@kerbe/machine/runner/table';
+import { BenchLine } from './bench-line/bench-line';
+import type { Told } from './bench-line/hub';
+import { pressed } from './hold-and-stop';
 import { me } from './me.svelte';
+import { type PressDoor, straightTo, throughServer } from './press-ways';
 import { send } from './send';
 
 /** What a bench is at: a state of the table, or `unknown` where its runner does not answer. */
@@ -28,7 +32,11 @@ export class BenchFeed {
   private absent = $state(false);
   /** Runs begun since this page was loaded, but dry ones. */
   started = $state(0);
-  private source: EventSource | undefined;
+  private line: BenchLine | undefined;
+  /** Where Hold and Stop go straight to each bench’s runner. */
+  private doors: readonly PressDoor[] = [];
+  /** A press that has no answer yet, or that was not taken: said in large words. */
+  unanswered = $state.raw<{ command: 'hold' | 'stop'; bench: string; why?: string }>();
   private opened = false;
   /** A job has said which bench it is for. */
   private chosen = false;
@@ -37,7 +45,9 @@ export class BenchFeed {
   open(): void {
     me.wake();
     this.opened = true;
+    this.line = new BenchLine((told) => this.hear(told));
     this.listen();
+    void this.findDoors();
     if (this.bench === undefined) void this.followAny();
   }
 
@@ -45,7 +55,6 @@ export class BenchFeed {
   follow(bench: string | undefined): void {
     this.chosen = true;
     if (bench === this.bench) return;
-    this.close();
     this.bench = bench;
     this.state = NOTHING;
     this.refused = undefined;
@@ -63,28 +72,35 @@ export class BenchFeed {
   }
 
   private listen(): void {
-    const which = this.bench === undefined ? '' : `&bench=${encodeURIComponent(this.bench)}`;
-    this.source = new EventSource(`/api/benches/events?page=${me.page}${which}`);
-    this.source.addEventListener('benches', (event: MessageEvent<string>) => {
-      this.all = JSON.parse(event.data) as BenchSummary[];
-      if (this.bench === undefined) this.absent = false;
-    });
-    this.source.addEventListener('absent', () => (this.absent = true));
-    this.source.onmessage = (event: MessageEvent<string>) => {
-      const next = JSON.parse(event.data) as RunnerState;
-      const { run } = next;
-      if (run && !run.dry && this.state.run?.id !== run.id && this.heard && !run.endedAt) this.started++;
-      this.heard = true;
-      this.state = next;
-      this.absent = false;
-    };
-    this.source.onerror = () => {
+    this.line?.follow({ page: me.page, bench: this.bench });
+  }
+
+  private hear(told: Told): void {
+    if (told.is === 'absent') {
       this.absent = true;
-      // A server that answers with a refusal ends the stream for good; it is opened anew.
-      if (this.source?.readyState !== EventSource.CLOSED) return;
-      clearTimeout(this.again);
-      this.again = setTimeout(() => this.listen(), 1000);
-    };
+      return;
+    }
+    if (told.is === 'benches') {
+      this.all = JSON.parse(told.data) as BenchSummary[];
+      if (this.bench === undefined) this.absent = false;
+      return;
+    }
+    const { bench, state: next } = JSON.parse(told.data) as { bench: string; state: RunnerState };
+    if (bench !== this.bench) return;
+    const { run } = next;
+    if (run && !run.dry && this.state.run?.id !== run.id && this.heard && !run.endedAt) this.started++;
+    this.heard = true;
+    this.state = next;
+    this.absent = false;
+  }
+
+  /** Found before they are needed; until then Hold and Stop go through the server alone. */
+  private async findDoors(): Promise<void> {
+    try {
+      this.doors = (await send<{ doors: PressDoor[] }>('GET', '/api/benches')).doors;
+    } catch {
+      this.again = setTimeout(() => void this.findDoors(), 1000);
+    }
   }
 
   /** Benches that are not followed here and are at something, with what that is. */
@@ -106,7 +122,7 @@ export class BenchFeed {
 
   close(): void {
     clearTimeout(this.again);
-    this.source?.close();
+    this.line?.close();
   }
 
   /** A linked machine is at something, so that Hold and Stop belong on the screen. */
@@ -134,6 +150,7 @@ export class BenchFeed {
   async tell(command: PageCommand): Promise<boolean> {
     this.refused = undefined;
     if (this.bench === undefined) return false;
+    if (command.command === 'hold' || command.command === 'stop') return this.press(command.command, this.bench);
     try {
       await send('POST', `/api/benches/${this.bench}/command`, command);
       return true;
@@ -142,8 +159,21 @@ export class BenchFeed {
       return false;
     }
   }
-}
 
+  /** Presses Hold or Stop of a bench, whether this page follows it or not. */
+  press(command: 'hold' | 'stop', bench: string): Promise<boolean> {
+    const named = this.all.find(({ id }) => id === bench)?.name;
+    const shown = { command, bench: named ?? this.state.facts?.name ?? 'the machine' };
+    const door = this.doors.find(({ id }) => id === bench);
+    const ways = [...(door ? [straightTo(door, command)] : []), throughServer(bench, command)];
+    return pressed(ways, {
+      unanswered: () => (this.unanswered = shown),
+      answered: (answer) => {
+        this.unanswered = answer.taken ? undefined : { ...shown, why: answer.why };
+      },
+    });
+  }
+}
 const NOTHING: RunnerState = { bench: 'off', ticks: {} };
 const ABSENT =
   'The bench cannot be heard at the moment; go by what the machine itself does. This page waits for it to come back.';

@@ -4,6 +4,7 @@
   import { BenchFeed, provideBench } from '$lib/bench-feed.svelte';
   import BenchBar from '$lib/components/BenchBar.svelte';
   import OtherBenches from '$lib/components/OtherBenches.svelte';
+  import Unanswered from '$lib/components/Unanswered.svelte';
 
   let { children } = $props();
   // One for all pages: Hold and Stop of whatever is at something are on every screen.
@@ -17,4 +18,5 @@
 
 <OtherBenches />
 <BenchBar />
+<Unanswered />
 {@render children()}

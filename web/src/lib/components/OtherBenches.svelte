@@ -1,23 +1,11 @@
 <script lang="ts">
-  import { sentenceOf } from '@kerbe/core/schema/told';
   import { useBench } from '$lib/bench-feed.svelte';
-  import { send } from '$lib/send';
 
   /** Benches that this page does not follow and that are at something: they can be held and stopped from here. */
   const feed = useBench();
-  let problem = $state<string>();
   $effect(() => {
     document.documentElement.toggleAttribute('data-other-benches', feed.others.length > 0);
   });
-
-  async function tell(bench: string, command: 'hold' | 'stop'): Promise<void> {
-    problem = undefined;
-    try {
-      await send('POST', `/api/benches/${bench}/command`, { command });
-    } catch (error) {
-      problem = sentenceOf(error);
-    }
-  }
 </script>
 
 {#if feed.others.length > 0}
@@ -25,11 +13,12 @@
     {#each feed.others as { id, name, says, held } (id)}
       <div>
         <p><strong>{name}</strong> {says}</p>
-        <button class="hold" type="button" aria-pressed={held} onclick={() => tell(id, 'hold')}>Hold {name}</button>
-        <button class="stop" type="button" onclick={() => tell(id, 'stop')}>Stop {name}</button>
+        <button class="hold" type="button" aria-pressed={held} onclick={() => feed.press('hold', id)}
+          >Hold {name}</button
+        >
+        <button class="stop" type="button" onclick={() => feed.press('stop', id)}>Stop {name}</button>
       </div>
     {/each}
-    {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
   </section>
 {/if}
 
@@ -67,8 +56,5 @@
   }
   .stop {
     border: 2px solid var(--ink);
-  }
-  .problem {
-    margin: 0;
   }
 </style>

@@ -1,4 +1,4 @@
-import { benchStates, doorOf, runnerEvents } from './runner-client.ts';
+import { benchStates, linkedBenches, runnerEvents } from './runner-client.ts';
 
 /** How often it is asked what the benches are at, ms. */
 const EVERY = 400;
@@ -24,71 +24,98 @@ function listen(listener: Listener): () => void {
   return () => void listeners.delete(listener);
 }
 
-/** What a runner says, piece by piece, and nothing where it cannot be heard; it is asked again until the signal says so. */
-async function* heard(bench: string, page: string, signal: AbortSignal): AsyncGenerator<Uint8Array | undefined> {
+/** Takes a runner's server-sent events apart; each is told as what it holds, JSON. */
+async function readEvents(stream: ReadableStream<Uint8Array>, told: (data: string) => void): Promise<void> {
+  const decoder = new TextDecoder();
+  let rest = '';
+  for (const reader = stream.getReader(); ;) {
+    const { done, value } = await reader.read();
+    // What broke off within an event is none.
+    if (done) return;
+    const events = (rest + decoder.decode(value, { stream: true })).split('\n\n');
+    rest = events.pop()!;
+    for (const event of events) if (event.startsWith('data: ')) told(event.slice('data: '.length));
+  }
+}
+
+/** Tells all that a bench does until the signal says so, and that it cannot be heard; it is asked again and again. */
+async function follow(
+  bench: string,
+  pages: readonly string[],
+  told: (state: string | undefined) => void,
+  signal: AbortSignal,
+): Promise<void> {
   while (!signal.aborted) {
-    try {
-      const reader = (await runnerEvents(bench, page, signal)).getReader();
-      for (;;) {
-        const { done, value } = await reader.read();
-        if (done) break;
-        yield value;
-      }
-    } catch {
-      // Whatever it was, the page is told that nothing is heard.
-    }
+    if (linkedBenches().includes(bench))
+      await runnerEvents(bench, pages, signal)
+        .then((stream) => readEvents(stream, told))
+        .catch(() => {});
     if (signal.aborted) return;
-    yield undefined;
+    told(undefined);
     await new Promise((resolve) => setTimeout(resolve, AGAIN));
   }
 }
 
+/** A page, and the bench that it follows where it follows one. */
+export interface PageAt {
+  page: string;
+  bench?: string;
+}
+
 /**
- * One stream for a page: what all benches are at, as events named `benches`, and all that one of them does, where the page
- * follows one. While that one cannot be heard an event named `absent` says so, and the others are told of all the same.
- * Who reads slowly is not written to faster than that.
+ * One stream for all pages of a browser: what all benches are at, as events named `benches`, and all that those do which a
+ * page follows, as events named `state` of `{ bench, state }`. While one of them cannot be heard an event named `absent`
+ * tells its id, and the others are told of all the same. Of what one reads slowly only the newest is kept.
  *
- * @throws {BenchProblem} for a bench that is not linked.
+ * @example events: 'benches' [{ "id": "dome", "name": "Dome", "bench": "ready" }], 'state' { "bench": "dome", "state": { … } }
  */
-export function benchEvents(
-  followed: string | undefined,
-  page: string,
-  signal: AbortSignal,
-): ReadableStream<Uint8Array> {
-  if (followed !== undefined) doorOf(followed);
+export function benchEvents(pages: readonly PageAt[], signal: AbortSignal): ReadableStream<Uint8Array> {
   const ended = new AbortController();
   const both = AbortSignal.any([signal, ended.signal]);
-  const own = followed === undefined ? undefined : heard(followed, page, both);
   const encoder = new TextEncoder();
-  let stop = () => {};
-  /** What a bench says comes in pieces, and another event may only stand between two whole ones. */
-  let whole = true;
+  /** What waits to be read, the newest of each. */
+  const waiting = new Map<string, string>();
+  let write = () => {};
+  const put = (what: string, event: string, data: string) => {
+    waiting.delete(what);
+    waiting.set(what, `event: ${event}\ndata: ${data}\n\n`);
+    write();
+  };
+  const stop = listenOnce((benches) => put('benches', 'benches', benches));
+  const followed = new Map<string, string[]>();
+  for (const { page, bench } of pages)
+    if (bench !== undefined) followed.set(bench, [...(followed.get(bench) ?? []), page]);
   return new ReadableStream({
     start(controller) {
-      let told = '';
-      stop = listen((benches) => {
-        if (benches === told || !whole || (controller.desiredSize ?? 0) <= 0) return;
-        told = benches;
-        controller.enqueue(encoder.encode(`event: benches\ndata: ${benches}\n\n`));
-      });
+      write = () => {
+        while (waiting.size > 0 && (controller.desiredSize ?? 0) > 0) {
+          const [[what, event]] = waiting;
+          waiting.delete(what);
+          controller.enqueue(encoder.encode(event));
+        }
+      };
       both.addEventListener('abort', stop);
-    },
-    async pull(controller) {
-      if (!own) return new Promise((resolve) => both.addEventListener('abort', () => resolve()));
-      const { done, value } = await own.next();
-      if (both.aborted) return;
-      // What broke off within an event cannot be gone on with: the page asks anew.
-      if (done || (value === undefined && !whole)) {
-        stop();
-        ended.abort();
-        return controller.close();
+      for (const [bench, at] of followed) {
+        const id = JSON.stringify(bench);
+        const told = (state: string | undefined) =>
+          state === undefined ? put(bench, 'absent', id) : put(bench, 'state', `{"bench":${id},"state":${state}}`);
+        void follow(bench, at, told, both);
       }
-      controller.enqueue(value ?? encoder.encode('event: absent\ndata: 1\n\n'));
-      whole = value === undefined || (value.at(-1) === 10 && value.at(-2) === 10);
     },
+    pull: () => write(),
     cancel() {
       stop();
       ended.abort();
     },
+  });
+}
+
+/** As `listen`, and only what is new. */
+function listenOnce(listener: Listener): () => void {
+  let told = '';
+  return listen((benches) => {
+    if (benches === told) return;
+    told = benches;
+    listener(benches);
   });
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Command, From } from '@kerbe/machine/runner/commands';
+import { pressToken } from '@kerbe/machine/runner/press-door';
 import type { RunnerState } from '@kerbe/machine/runner/runner-state';
 import { type BenchDoor, config } from './config.ts';
 import { Refused as Refusal } from './refusal.ts';
@@ -79,18 +80,26 @@ export async function benchStates(): Promise<{ id: string; name: string; bench: 
   );
 }
 
+/** Where a page sends Hold and Stop straight to each bench, and what lets it. */
+export function pressDoors(): { id: string; url: string; token: string }[] {
+  const { KERBE_BENCHES, KERBE_RUNNER_TOKEN } = config();
+  const token = pressToken(KERBE_RUNNER_TOKEN);
+  return KERBE_BENCHES.map(({ id, runner }) => ({ id, url: new URL('/press', runner).href, token }));
+}
+
 /** What a bench is at. */
 export async function benchState(bench: string): Promise<RunnerState> {
   return (await (await ask(bench, '/state', { signal: AbortSignal.timeout(5000) })).json()) as RunnerState;
 }
 
-/** The runner's events as they come, for passing on to a page. */
+/** The runner's events as they come; these pages are there for as long as they are read. */
 export async function runnerEvents(
   bench: string,
-  page: string,
+  pages: readonly string[],
   signal: AbortSignal,
 ): Promise<ReadableStream<Uint8Array>> {
-  const response = await ask(bench, `/events?page=${encodeURIComponent(page)}`, { signal });
+  const query = new URLSearchParams(pages.map((page) => ['page', page]));
+  const response = await ask(bench, `/events?${query}`, { signal });
   if (!response.ok || !response.body) throw new RunnerAbsent();
   return response.body;
 }

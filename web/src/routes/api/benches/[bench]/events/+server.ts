@@ -6,7 +6,7 @@ import { runnerEvents } from '$lib/server/runner-client';
 export const GET = ({ params, request, url }) =>
   answer(async () => {
     const { page } = FromSchema.parse({ page: url.searchParams.get('page') });
-    return new Response(await runnerEvents(params.bench, page, request.signal), {
+    return new Response(await runnerEvents(params.bench, [page], request.signal), {
       headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' },
     });
   });
