@@ -1,23 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { test as base } from '@playwright/test';
-import { type Shop, startShop } from '../command/src/shop.ts';
 import { atRest, expect, goTo } from './kerbe.ts';
-
-// In real time: a stop within 250 ms means nothing on a clock that runs sixty times as fast.
-const test = base.extend<object, { slow: Shop }>({
-  slow: [
-    // eslint-disable-next-line no-empty-pattern -- Playwright reads a fixture's needs from the pattern.
-    async ({}, use) => {
-      const data = mkdtempSync(`${tmpdir()}/kerbe-jog-`);
-      const shop = await startShop({ data, web: 0, database: 0, rate: 1, seed: 4 });
-      await use(shop);
-      shop.stop();
-      rmSync(data, { recursive: true, force: true });
-    },
-    { scope: 'worker' },
-  ],
-});
+import { test } from './slow-shop.ts';
 
 test('a move by hand lasts as long as the press, and ends with the page', async ({ slow, page, context }) => {
   const tip = async () => {
@@ -70,7 +52,13 @@ test('a move by hand lasts as long as the press, and ends with the page', async 
   await page.mouse.down();
   await page.waitForTimeout(600);
   await context.setOffline(true);
-  await page.waitForTimeout(300);
+  const stands = async () => {
+    const before = await tip();
+    await page.waitForTimeout(250);
+    expect(await tip()).toBe(before);
+  };
+  // However late it hears of it, it stands.
+  await expect(stands).toPass();
   const offline = await tip();
   expect(offline).toBeGreaterThan(again + 2);
   await page.waitForTimeout(1000);

@@ -1,7 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
 /** Tests that run a machine: they wait for its clock. */
-const MACHINES = /\b(benches|drag|faults|jog|laser|plasma|story)\.spec\.ts$/;
+const MACHINES = /\b(benches|drag|faults|hold-and-stop|jog|laser|plasma|story)\.spec\.ts$/;
 const part = process.env.KERBE_PART ?? 'browser';
 
 export default defineConfig({
