@@ -81,6 +81,8 @@ test.each(seeds)('arcs lost by chance, seed %i: what is left is cut, nothing is 
   const { kerf } = cut.facts as PlasmaFacts;
   const ideal = partsOf(result, job, clipper);
   const actual = clipper.intersection(cutOut(bench.machine, clipper), clipper.offset(ideal, kerf / 2));
-  expect(area(clipper.difference(actual, clipper.offset(ideal, 0.05)))).toBeLessThan(0.05 * times);
-  expect(area(clipper.difference(clipper.offset(ideal, -0.05), actual))).toBeLessThan(0.05 * times);
+  // Each seam may leave a nib or a nick, and corners leave a little without any.
+  const most = 0.05 * times + 0.02;
+  expect(area(clipper.difference(actual, clipper.offset(ideal, 0.05)))).toBeLessThan(most);
+  expect(area(clipper.difference(clipper.offset(ideal, -0.05), actual))).toBeLessThan(most);
 });
