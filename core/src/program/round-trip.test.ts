@@ -9,7 +9,7 @@ import type { Dialect } from './dialect.ts';
 import { programExtents } from './extents.ts';
 import { ARC_FIT_TOLERANCE, fitArcs } from './fit-arcs.ts';
 import { readProgram } from './read.ts';
-import { timelineOf } from './timeline.ts';
+import { minutesUntil, timelineOf } from './timeline.ts';
 import { type ProgramCut, type ProgramHeading, writeProgram } from './write.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
 
@@ -482,13 +482,18 @@ describe('the timeline of a program', () => {
       const made = { cuts: [{ id: 'cut', path }], beside: [{ before: 0.05, after: 0.02 }] };
       const timeline = timelineOf(program, made, limits);
       expect(timeline.minutes[0]).toBe(0);
-      for (const times of [timeline.minutes, timeline.feeding])
-        expect(times.every((t, i) => i === 0 || t >= times[i - 1])).toBe(true);
+      for (const { minutes: times } of [timeline, ...timeline.others])
+        expect(Array.from(times).every((t, i) => i === 0 || t >= times[i - 1])).toBe(true);
       expect(timeline.minutes.at(-1)).toBeCloseTo(0.05 + minutes, 9);
-      // Only what is fed is counted as such.
-      const fed = timeline.feeding.at(-1)!;
-      expect(fed).toBeGreaterThan(0);
-      expect(fed).toBeLessThanOrEqual(minutes + 1e-12);
+      // What an override makes of it is planned anew, and between two that are planned it lies between them.
+      const all = timeline.minutes.length;
+      for (const percent of [10, 25, 40, 50, 75, 90, 100, 120, 150, 180, 200]) {
+        const feed = path.feed.map((asked) => (asked * percent) / 100);
+        const planned = 0.05 + planMotion({ ...path, feed }, limits).minutes;
+        expect(Math.abs(minutesUntil(timeline, all, percent) / planned - 1), String(percent)).toBeLessThan(0.01);
+      }
+      expect(minutesUntil(timeline, 0, 150)).toBe(0);
+      expect(minutesUntil(timeline, Infinity, 100)).toBe(timeline.minutes.at(-1));
     }
   });
 });

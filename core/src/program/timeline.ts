@@ -10,51 +10,75 @@ export interface MadeCuts {
   beside: readonly BesideCut[];
 }
 
-/** When each line of a program is planned to be finished, minutes from its start, and how much of that is feeding. */
+/** When each line of a program is planned to be finished, minutes from its start: as it says, and at feed overrides. */
 export interface Timeline {
   minutes: Float64Array;
-  feeding: Float64Array;
+  /** At other overrides, per cent, in rising order. */
+  others: readonly { percent: number; minutes: ArrayLike<number> }[];
 }
 
+/** Overrides that are planned; what lies between two is drawn between them by the time a way takes. */
+export const PLANNED_AT = [10, 25, 50, 75, 150, 200] as const;
+
 /**
- * Planned minutes from a program's start until each of its lines is made, bit changes left out. `feeding` counts what a
- * feed override changes: not rapid moves, dwells and spindle starts.
+ * Planned minutes from a program's start until each of its lines is made, bit changes left out. An override changes the
+ * feed and nothing else, and where acceleration rules it changes little, so each is planned by itself.
  *
  * @param made what the program was made from; it may hold cuts of other programs too.
- * @example for a program of 120 lines: two times 120 figures, neither ever falling
+ * @example for a program of 120 lines: seven times 120 figures, none ever falling
  */
 export function timelineOf(program: Program, made: MadeCuts, limits: Limits): Timeline {
-  const lines = program.text.split('\n').length - 1;
+  return {
+    minutes: minutesAtFeed(program, made, limits, 1),
+    others: PLANNED_AT.map((percent) => ({
+      percent,
+      minutes: Float32Array.from(minutesAtFeed(program, made, limits, percent / 100)),
+    })),
+  };
+}
+
+function minutesAtFeed(program: Program, made: MadeCuts, limits: Limits, share: number): Float64Array {
   let begun = 0;
-  let fed = 0;
   const cuts = program.cuts.map(({ id }) => {
     const k = made.cuts.findIndex((cut) => cut.id === id);
     const { path, waits } = made.cuts[k];
-    const plan = planMotion(path, limits, waits);
-    const waiting = new Set(waits?.points);
-    const feeding = new Float64Array(path.feed.length);
-    for (let i = 1; i < feeding.length; i++) {
-      const took = plan.at[i] - plan.at[i - 1] - (waiting.has(i) ? waits!.seconds / 60 : 0);
-      feeding[i] = feeding[i - 1] + (path.rapid[i] ? 0 : took);
-    }
+    const feed = share === 1 ? path.feed : path.feed.map((asked) => asked * share);
+    const plan = planMotion({ ...path, feed }, limits, waits);
     const start = begun + made.beside[k].before;
-    const cut = { plan, start, feeding, fed };
     begun = start + plan.minutes;
-    fed += feeding.at(-1) ?? 0;
-    return cut;
+    return { plan, start };
   });
-  const timeline = { minutes: new Float64Array(lines), feeding: new Float64Array(lines) };
+  const times = new Float64Array(program.text.split('\n').length - 1);
   let move = 0;
   let minutes = 0;
-  let feeding = 0;
-  for (let line = 0; line < lines; line++) {
+  for (let line = 0; line < times.length; line++) {
     for (; move < program.moves.length && program.moves[move].line <= line; move++) {
       const { cut, point } = program.moves[move];
       minutes = cuts[cut].start + cuts[cut].plan.at[point];
-      feeding = cuts[cut].fed + cuts[cut].feeding[point];
     }
-    timeline.minutes[line] = minutes;
-    timeline.feeding[line] = feeding;
+    times[line] = minutes;
   }
-  return timeline;
+  return times;
+}
+
+/** A program's times without any that are known. */
+export const NO_TIMES: Timeline = { minutes: new Float64Array(), others: [] };
+
+/**
+ * Planned minutes until so many lines are made, at a feed override.
+ *
+ * @param lines made, from 0; more than there are count as all.
+ * @example minutesUntil(timeline, 120, 200) // 1.9, where 120 lines take 2.6 at 100 per cent
+ */
+export function minutesUntil({ minutes, others }: Timeline, lines: number, percent: number): number {
+  if (lines <= 0 || minutes.length === 0) return 0;
+  const line = Math.min(lines, minutes.length) - 1;
+  if (percent === 100 || others.length === 0) return minutes[line];
+  const known = [...others, { percent: 100, minutes }].sort((a, b) => a.percent - b.percent);
+  const above = known.findIndex((one) => one.percent >= percent);
+  if (above <= 0) return known.at(above)!.minutes[line];
+  const [a, b] = [known[above - 1], known[above]];
+  // Along a way whose feed rules, time goes with one over the override.
+  const t = (1 / a.percent - 1 / percent) / (1 / a.percent - 1 / b.percent);
+  return a.minutes[line] + t * (b.minutes[line] - a.minutes[line]);
 }

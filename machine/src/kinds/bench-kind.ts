@@ -46,6 +46,8 @@ export interface BenchKind {
   takenUp: 'line' | 'program';
   /** What keeps a program from being run on a bench, besides what is looked at for all kinds. */
   findings(order: ProgramOrder, facts: BenchFacts): string[];
+  /** Where a tool is measured when it was changed in a run, machine coordinates, mm: from there it goes on. */
+  measuredAt?(facts: BenchFacts): { x: number; y: number } | null;
   /** Whether the controller may be told to lead the tool beside its way (G41, G42). */
   leads?(facts: BenchFacts): boolean;
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LimitsSchema } from '@kerbe/core/document/limits';
 import { list } from '@kerbe/core/schema/list';
 import { text } from '@kerbe/core/schema/text';
 import { KIND_FROM_PAGE, KIND_OF_JOB, KIND_WITH_BASIS } from '../kinds/commands.ts';
@@ -19,6 +20,8 @@ export const ProgramOrderSchema = z.object({
   basis: BasisSchema,
   bench: BenchFactsSchema,
   plannedMinutes: z.number().min(0),
+  /** What its axes can do, by which the ways are planned that only the machine knows; older orders do not say. */
+  limits: LimitsSchema.optional(),
   /** Height that clears everything on the work, mm from the job's zero. */
   approach: z.number(),
   /** Whether the program switches the tool on, or waits until the operator has. */

@@ -176,7 +176,7 @@ describe.each(Object.entries(TASKS))('%s', (name, { machine, begins, takes, ende
       await bench.until(() => bench.state.bench === 'ready', `${what}: home again`, 60);
     }
     // Out of the way by hand, before other stock is laid there.
-    if (machine === 'router') await router().step('z', -at().z);
+    if (machine !== 'laser') await bench.step('z', -at().z);
     await again();
     expect(bench.state.bench, what).toBe('ready');
     expect(bench.state.zero?.z?.void, what).toBeUndefined();

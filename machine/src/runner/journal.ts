@@ -12,6 +12,8 @@ const RecordSchema = z.object({
   why: z.string().optional(),
   /** At the program, and all else: held, bit changes, questions. */
   minutes: z.number(),
+  /** What was planned of it when it began, with the ways that only the machine knows; older journals do not say. */
+  planned: z.number().optional(),
   waited: z.number().default(0),
   /** The last line whose moves were all made. */
   line: z.number(),
@@ -100,13 +102,14 @@ export class Journal {
   private endOpenRuns(): void {
     const ended = this.endedRuns();
     const last = new Map(this.records.filter(({ id }) => !ended.has(id)).map((record) => [record.id, record]));
-    for (const { id, hash, minutes, waited, line } of last.values())
+    for (const { id, hash, minutes, planned, waited, line } of last.values())
       this.write({
         id,
         hash,
         phase: 'failed',
         why: 'The bench runner ended during this run, and the machine held by itself; more lines may have been made than are known.',
         minutes,
+        planned,
         waited,
         line,
         at: new Date().toISOString(),

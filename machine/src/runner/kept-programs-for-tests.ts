@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { From } from './commands.ts';
 import { programFacts, programPlace, linesOf } from './program-facts.ts';
-import type { Timeline } from '@kerbe/core/program/timeline';
+import { NO_TIMES, type Timeline } from '@kerbe/core/program/timeline';
+import { programWays } from './program-ways.ts';
 import type { ProgramStore } from './program-store.ts';
 
 /** Programs kept in memory, for tests. */
@@ -10,7 +11,7 @@ export class KeptPrograms implements ProgramStore {
   private async *bytes(hash: string): AsyncGenerator<Uint8Array> {
     yield new TextEncoder().encode(this.kept.get(hash)!.text);
   }
-  keep(text: string, timeline: Timeline = { minutes: new Float64Array(), feeding: new Float64Array() }): string {
+  keep(text: string, timeline: Timeline = NO_TIMES): string {
     const hash = createHash('sha256').update(text).digest('hex');
     this.kept.set(hash, { text, timeline });
     return hash;
@@ -21,6 +22,7 @@ export class KeptPrograms implements ProgramStore {
     let k = 0;
     for await (const line of linesOf(this.bytes(hash))) if (k++ >= from) yield line;
   }
+  ways = (hash: string) => programWays(this.bytes(hash), this.kept.get(hash)!.timeline);
   timeline = async (hash: string) => this.kept.get(hash)!.timeline;
 }
 

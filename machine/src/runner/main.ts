@@ -34,6 +34,7 @@ const record = (run: RunState, phase: JournalRecord['phase']): boolean =>
     phase,
     why: run.why,
     minutes: run.minutes,
+    planned: run.plannedMinutes,
     waited: run.waited,
     line: run.line,
     lineUnknown: run.lineUnknown,

@@ -77,6 +77,7 @@ export function orderOf(
     basis: basisOf(id, job),
     bench: benchFactsOf(job),
     plannedMinutes: program.minutes,
+    limits: job.bench.limits,
     approach: approachOver(job.stock, result.cuts) - zeroOf(job.stock).z,
     switchedOnBy: benchKindOf(job.bench).switchedOnBy(job.bench),
     turn,

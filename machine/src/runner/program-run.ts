@@ -1,6 +1,7 @@
 import { ProgramFollower, modeWords, withMotion } from '@kerbe/core/program/follow';
-import type { Timeline } from '@kerbe/core/program/timeline';
+import { minutesUntil, NO_TIMES, type Timeline } from '@kerbe/core/program/timeline';
 import { CountLost, LinkLost } from '../link/wire.ts';
+import { benchKindOf } from '../kinds/bench-kinds.ts';
 import { driverOf } from '../kinds/kinds.ts';
 import type { KindCommand } from '../kinds/commands.ts';
 import type { Driver, Telling, ToolChange } from '../kinds/driver.ts';
@@ -14,6 +15,7 @@ import { CommandRefused } from './reasons.ts';
 import type { RunnerState, RunState } from './runner-state.ts';
 import type { EventName } from './states.ts';
 import { toolAt } from './tool-at.ts';
+import { type WayTime, wayTimes, waysUntil } from './way-times.ts';
 import { type BitShape, type Change, sameBit } from './zero.ts';
 
 /** What a run needs of the runner whose run it is. */
@@ -36,7 +38,10 @@ type Start =
 /** One run of a program: its lines, its bit changes, its waits, and what is true of it at any moment. */
 export class ProgramRun {
   readonly state: RunState;
-  private timeline: Timeline = { minutes: new Float64Array(), feeding: new Float64Array() };
+  private timeline: Timeline = NO_TIMES;
+  private ways: readonly WayTime[] = [];
+  /** Its last line is made, and it waits until the tool is off. */
+  private atItsEnd = false;
   private place?: ProgramPlace;
   private wire?: MachineWire;
   /** Program lines since the runner last said something of its own: the first, how many, and the wire's count before. */
@@ -93,6 +98,9 @@ export class ProgramRun {
         `This begins with ${needed.name}, which is ${needed.words ?? 'of another shape'}; what was said to be in is ${state.bit.words ?? 'not'}. See which is in, say so at Set-up, and find its height anew.`,
       );
     this.timeline = await programs.timeline(hash);
+    this.ways = await waysOfRun(this.order, this.context, this.timeline);
+    // Of a run that is taken up only the rest is planned.
+    this.state.plannedMinutes = this.state.minutesLeft = this.left(this.state.line, 100);
   }
 
   private plungeAt(line: number): number {
@@ -153,6 +161,7 @@ export class ProgramRun {
       if (follower.ended) break;
     }
     await this.allMade(signal);
+    this.atItsEnd = true;
     this.state.lines = Math.max(this.state.lines, k);
     this.state.line = k;
     this.update();
@@ -245,33 +254,32 @@ export class ProgramRun {
 
   /** Time that has passed by the machine's clock, s. */
   timed(seconds: number, working: boolean): void {
-    if (working) {
+    if (working && !this.atItsEnd) {
       this.state.minutes += seconds / 60;
-      const { length, feeding, override } = this.planned();
-      const scaled = length - feeding + feeding / override;
-      if (scaled > 0) this.inLine = Math.min(1, this.inLine + seconds / 60 / scaled);
+      const { line } = this.state;
+      const length = this.left(line, this.override) - this.left(line + 1, this.override);
+      if (length > 0) this.inLine = Math.min(1, this.inLine + seconds / 60 / length);
     } else this.state.waited += seconds / 60;
     this.update();
   }
 
-  /** What is planned until the line that is being made and for it, min, in all and of it what an override changes. */
-  private planned(): { done: number; fed: number; length: number; feeding: number; override: number } {
-    const { minutes, feeding } = this.timeline;
-    const { line } = this.state;
-    const at = (times: Float64Array, k: number) => (k <= 0 ? 0 : (times[Math.min(k, times.length) - 1] ?? 0));
-    const [done, fed] = [at(minutes, line), at(feeding, line)];
-    return {
-      done,
-      fed,
-      length: at(minutes, line + 1) - done,
-      feeding: at(feeding, line + 1) - fed,
-      override: (this.context.state.machine?.override ?? 100) / 100,
-    };
+  /** Of the feed, per cent. */
+  private get override(): number {
+    return this.context.state.machine?.override ?? 100;
+  }
+
+  /** Planned minutes from where so many lines are made to its end, with the ways there and back, at a feed override. */
+  private left(lines: number, percent: number): number {
+    const { timeline, ways, order } = this;
+    const until = (line: number) => minutesUntil(timeline, line, percent) + waysUntil(ways, line);
+    // The last way up is in the plan of the whole alone.
+    const up = Math.max(0, order.plannedMinutes - (timeline.minutes.at(-1) ?? 0));
+    return Math.max(0, until(Infinity) - until(lines) + (lines >= this.state.lines && lines > 0 ? 0 : up));
   }
 
   /** What is true of it now: the last line made, the cut, and the time left. */
   private update(): void {
-    const { wire, state, order, timeline } = this;
+    const { wire, state } = this;
     if (!wire) return;
     const { first, sent, base } = this.stretch;
     const made = first + Math.min(sent, Math.max(0, wire.done - base));
@@ -281,11 +289,9 @@ export class ProgramRun {
     }
     const cut = state.cuts.findIndex(({ to }) => state.line < to);
     state.cut = cut < 0 ? state.cuts.length - 1 : cut;
-    const { done, fed, length, feeding, override } = this.planned();
-    const share = this.inLine;
-    const rest = Math.max(0, order.plannedMinutes - done - length * share);
-    const restFed = Math.max(0, (timeline.feeding.at(-1) ?? 0) - fed - feeding * share);
-    state.minutesLeft = Math.max(0, rest - restFed) + restFed / override;
+    const left = this.left(state.line, this.override);
+    const next = this.left(state.line + 1, this.override);
+    state.minutesLeft = Math.max(0, left - this.inLine * (left - next));
   }
 
   /** @param failure what ended it; nothing where it came to its end. */
@@ -308,4 +314,19 @@ export class ProgramRun {
         why: failure instanceof Error ? failure.message : String(failure),
       });
   }
+}
+
+/** How long the ways of a program take from where the machine is now; none where that is not known. */
+export async function waysOfRun(
+  order: ProgramOrder,
+  { state, facts, programs }: Pick<RunContext, 'state' | 'facts' | 'programs'>,
+  timeline: Timeline,
+): Promise<WayTime[]> {
+  const { machine, origin } = state;
+  const { limits, hash, plannedMinutes } = order;
+  if (!limits || !machine || !origin || timeline.minutes.length === 0) return [];
+  const ways = await programs.ways(hash, AbortSignal.timeout(300_000));
+  const up = Math.max(0, plannedMinutes - timeline.minutes.at(-1)!);
+  const setter = benchKindOf(facts).measuredAt?.(facts);
+  return wayTimes(ways, { at: machine.machine, origin, setter, limits, up });
 }

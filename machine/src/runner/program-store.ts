@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Timeline } from '@kerbe/core/program/timeline';
 import { timelineFrom } from '@kerbe/core/program/timeline-bytes';
+import type { ProgramWay } from './program-ways.ts';
 import { linesOf, type ProgramFacts, type ProgramPlace } from './program-facts.ts';
 
 /** Where the runner finds programs, by their hash. */
@@ -15,10 +16,12 @@ export interface ProgramStore {
   /** Lines from one on, counted from 0, as they are asked for. */
   lines(hash: string, from: number): AsyncIterable<string>;
   timeline(hash: string): Promise<Timeline>;
+  /** The ways that its times leave out. */
+  ways(hash: string, signal: AbortSignal): Promise<ProgramWay[]>;
 }
 
 /**
- * Programs in a folder: `HASH.nc`, and beside it `HASH.timeline`, two numbers of eight bytes a line. They are read as
+ * Programs in a folder: `HASH.nc`, and beside it `HASH.timeline` (see `timeline-bytes.ts`). They are read as
  * streams, and looked through in a process of their own, so that the longest leaves the runner free to hold.
  */
 export class ProgramFolder implements ProgramStore {
@@ -38,7 +41,15 @@ export class ProgramFolder implements ProgramStore {
   }
 
   async timeline(hash: string): Promise<Timeline> {
-    return timelineFrom(await readFile(join(this.folder, `${nameOf(hash)}.timeline`)));
+    return timelineFrom(await readFile(this.timelinePath(hash)));
+  }
+
+  ways(hash: string, signal: AbortSignal): Promise<ProgramWay[]> {
+    return this.ask([hash, 'ways', this.timelinePath(hash)], signal) as Promise<ProgramWay[]>;
+  }
+
+  private timelinePath(hash: string): string {
+    return join(this.folder, `${nameOf(hash)}.timeline`);
   }
 
   private path(hash: string): string {

@@ -1,11 +1,13 @@
 import { randomUUID } from 'node:crypto';
+import { formatMinutes } from '@kerbe/core/quantity/format';
 import { checkProgram } from './check-program.ts';
 import type { Command, ProgramOrder } from './commands.ts';
 import type { ProgramStore } from './program-store.ts';
-import { ProgramRun, type RunContext } from './program-run.ts';
+import { ProgramRun, type RunContext, waysOfRun } from './program-run.ts';
 import { CommandRefused } from './reasons.ts';
 import type { RunnerState } from './runner-state.ts';
 import { openSteps } from './ticks.ts';
+import { waysUntil } from './way-times.ts';
 import type { ZeroKeeper } from './zero-keeper.ts';
 
 /** Checks programs, and lets a run start only as what was checked: the same text, bench, zero and bit. */
@@ -34,6 +36,7 @@ export class RunDesk {
       origin: state.origin,
       zero: state.zero,
     });
+    const planned = await this.plannedFromHere(order);
     const { hash, jobId, revision } = order;
     this.checked = { order, stamp };
     state.checked = {
@@ -43,10 +46,23 @@ export class RunDesk {
       revision,
       at: new Date().toISOString(),
       lines,
-      looked,
+      looked: [...looked, ...planned],
       findings,
       bit: order.cuts[0].bit,
     };
+  }
+
+  /** What a run would take from where the machine stands now, in a sentence; nothing where that is not known. */
+  private async plannedFromHere(order: ProgramOrder): Promise<string[]> {
+    const { state, programs } = this;
+    if (!state.facts) return [];
+    const timeline = await programs.timeline(order.hash);
+    const ways = waysUntil(await waysOfRun(order, { state, facts: state.facts, programs }, timeline), Infinity);
+    if (ways === 0) return [];
+    const changes = new Set(order.cuts.map(({ bit }) => bit.id)).size - 1;
+    return [
+      `It takes ${formatMinutes(order.plannedMinutes + ways)} from where the machine stands now: ${formatMinutes(order.plannedMinutes)} at the cuts, and ${formatMinutes(ways)} there, between bits and to where it is parked.${changes > 0 ? ` Changing ${changes === 1 ? 'the bit' : `bits ${changes} times`} comes on top.` : ''}`,
+    ];
   }
 
   /** A run of what was checked, with all it reads before anything moves. @throws {CommandRefused} */

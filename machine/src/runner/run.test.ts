@@ -311,9 +311,14 @@ describe('what is said of a run is true', () => {
     // A move of 30 mm at 300 mm/min and one of 150: 6 s and 30 s, of a program planned with 5 s of rapid moves besides.
     const text = ['G17 G21 G90 G94 G54', 'G0 Z20', 'G0 X10 Y100', 'G1 X40 F300', 'X190', 'M30'].join('\n');
     const at = (m: number[]) => Float64Array.from(m);
+    const minutes = [0, 0.02, 0.08, 0.18, 0.68, 0.68];
+    const fed = [0, 0, 0, 0.1, 0.6, 0.6];
     const hash = bench.programs.keep(text, {
-      minutes: at([0, 0.02, 0.08, 0.18, 0.68, 0.68]),
-      feeding: at([0, 0, 0, 0.1, 0.6, 0.6]),
+      minutes: at(minutes),
+      others: [10, 50, 200].map((percent) => ({
+        percent,
+        minutes: at(minutes.map((all, k) => all - fed[k] + (fed[k] * 100) / percent)),
+      })),
     });
     const order: ProgramOrder = {
       hash,

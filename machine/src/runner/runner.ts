@@ -337,6 +337,8 @@ export class Runner {
     const wire = this.linked();
     const cancel = new AbortController();
     const { state } = this;
+    // What the machine complained of before is over: it stands, and is asked for something new.
+    wire.forget();
     state.doing = doing;
     state.problem = undefined;
     state.checked = next === 'running' ? state.checked : undefined;

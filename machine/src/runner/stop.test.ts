@@ -227,6 +227,36 @@ describe('Stop, by what is on', () => {
     expect(bench.ended).toHaveLength(1);
   });
 
+  test('held in a bit change, then stopped, it is ready, and stays so', async () => {
+    const { order } = await setUp();
+    await bench.run(order);
+    await bench.until(() => bench.state.bench === 'changing', 'the bit change');
+    await bench.tell({ command: 'hold' });
+    await bench.pass(300);
+    expect(bench.state.bench).toBe('changing');
+    const before = bench.router.state().machine;
+    const seen = new Set<string>();
+    await bench.tell({ command: 'stop' });
+    for (let k = 0; k < 300; k++) {
+      await bench.pass(10);
+      seen.add(bench.state.bench);
+    }
+    expect([...seen]).toEqual(['ready']);
+    expect(bench.router.state()).toMatchObject({ word: 'idle', machine: before });
+    expect(bench.router.state().held).toBeUndefined();
+    expect(bench.ended[0].phase).toBe('stopped');
+  });
+
+  test('switched off and on at rest, the first Home homes', async () => {
+    await prepared();
+    bench.hand({ hand: 'power' });
+    await bench.until(() => bench.state.bench === 'unhomed', 'the loss of its home');
+    await bench.pass(1000);
+    await bench.tell({ command: 'home' });
+    await bench.idle();
+    expect(bench.state.problem).toBeUndefined();
+  });
+
   test('one press that is told over two ways is one: it does not end the lift', async () => {
     const { order } = await setUp();
     await bench.run(order);

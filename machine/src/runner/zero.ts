@@ -206,10 +206,10 @@ export const TRUTH: readonly TruthRow[] = [
   },
   {
     change: 'emergency-at-rest',
-    when: 'the emergency stop pressed while it stands for a bit (the usual way to make safe)',
+    when: 'the emergency stop pressed while it stands (at a router the usual way to make safe for a bit)',
     xy: 'kept',
     z: 'void until measured',
-    says: 'the spindle was made safe for a bit, and the bit’s length is not measured since',
+    says: 'the emergency stop was pressed while it stood, and the tool’s height has not been found since',
   },
 ];
 

@@ -86,6 +86,7 @@ export const routerBench: BenchKind = {
     run: ['eyes', 'hand'],
   },
   takenUp: 'line',
+  measuredAt: (facts) => routerFacts(facts).setter,
   findings({ cuts }, facts) {
     const bits = new Map(cuts.map(({ bit }) => [bit.id, bit]));
     if (bits.size < 2) return [];

@@ -114,6 +114,7 @@ const EndsSchema = z.object({
       phase: z.enum(['done', 'stopped', 'failed', 'lost']),
       why: z.string().optional(),
       minutes: z.number(),
+      planned: z.number().optional(),
       waited: z.number(),
       line: z.number(),
       lineUnknown: z.literal(true).optional(),

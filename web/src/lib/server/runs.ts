@@ -304,13 +304,14 @@ async function enterEnds(
   ends: Awaited<ReturnType<typeof runEnds>>['ends'],
 ): Promise<void> {
   await db.transaction().execute(async (t) => {
-    for (const { id, phase, why, minutes, waited, line, lineUnknown, stopped, at } of ends)
+    for (const { id, phase, why, minutes, planned, waited, line, lineUnknown, stopped, at } of ends)
       await t
         .updateTable('runs')
         .set({
           phase,
           why: why ?? null,
           minutes,
+          ...(planned !== undefined && { planned_minutes: planned }),
           waited,
           line,
           line_unknown: lineUnknown === true,
