@@ -302,6 +302,8 @@ export interface ZeroJudgement {
   voidZ?: Change;
   /** Changes that void nothing and are to be said. */
   said: Change[];
+  /** The tool that Z was found with was measured: another is brought along by measuring it. */
+  measurable?: boolean;
 }
 
 /**
@@ -323,7 +325,7 @@ export function judgeZero(zero: Zero | undefined, now: Basis): ZeroJudgement {
   };
   const [xy, voidXY] = judge(zero?.xy, 'xy');
   const [z, voidZ] = judge(zero?.z, 'z');
-  return { xy, z, voidXY, voidZ, said };
+  return { xy, z, voidXY, voidZ, said, ...(zero?.z?.reading !== undefined && { measurable: true }) };
 }
 
 /** What a happening at the bench leaves of a zero. A part that is void already keeps its first reason. */
@@ -337,7 +339,7 @@ export function afterwards(zero: Zero, change: Change): Zero {
 }
 
 /** Why a zero cannot be used, in one sentence; nothing where it can. */
-export function zeroTrouble({ xy, z, voidXY, voidZ }: ZeroJudgement): string | undefined {
+export function zeroTrouble({ xy, z, voidXY, voidZ, measurable }: ZeroJudgement): string | undefined {
   const missing = [xy === 'not set' && 'X and Y', z === 'not set' && 'Z'].filter(Boolean);
   if (missing.length === 2) return 'Zero is not set for this job; set it at Set-up.';
   if (missing.length === 1) return `Zero in ${missing[0]} is not set; set it at Set-up.`;
@@ -347,6 +349,6 @@ export function zeroTrouble({ xy, z, voidXY, voidZ }: ZeroJudgement): string | u
   if (voidXY) parts.push(`Zero in X and Y does not hold any more: ${truthOf(voidXY).says}.`);
   if (voidZ) parts.push(`Zero in Z does not hold any more: ${truthOf(voidZ).says}.`);
   if (parts.length === 0) return undefined;
-  const measure = voidZ && !voidXY && truthOf(voidZ).z === 'void until measured';
+  const measure = measurable && voidZ && !voidXY && truthOf(voidZ).z === 'void until measured';
   return `${parts.join(' ')} ${measure ? 'Measure the bit, or set' : 'Set'} it again at Set-up.`;
 }
