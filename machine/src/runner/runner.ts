@@ -6,6 +6,7 @@ import type { Driver, Telling } from '../kinds/driver.ts';
 import { driverOf } from '../kinds/kinds.ts';
 import type { MachineMessage, MachineState, MachineWire } from '../link/machine-state.ts';
 import type { BenchFacts } from './bench-facts.ts';
+import { bringToStand } from './bring-to-stand.ts';
 import type { Command, From } from './commands.ts';
 import { RunDesk } from './run-desk.ts';
 import { LengthBook } from './length-book.ts';
@@ -439,7 +440,12 @@ export class Runner {
     this.lift = false;
     const whole = async () => {
       try {
-        await this.standing(wire, lift, cancel.signal);
+        await bringToStand(wire, this.driver, {
+          lift,
+          state,
+          event: (name) => this.event(name),
+          signal: cancel.signal,
+        });
       } catch (error) {
         // A lost link or an alarm has said what the bench is at.
         if (!(error instanceof LinkLost || error instanceof MachineStopped || error instanceof Stopped))
@@ -453,36 +459,6 @@ export class Runner {
       if (cancel.signal.reason instanceof Stopped) await this.stand(wire);
     };
     this.task = { cancel, ended: whole() };
-  }
-
-  private async standing(wire: MachineWire, lift: boolean, signal: AbortSignal): Promise<void> {
-    const { state } = this;
-    const still = () => state.bench === 'stopping';
-    await wire.rests(signal, () => !still());
-    if (!still()) return;
-    // What the machine complained of on the way is told already; an alarm is a state of its own.
-    wire.forget();
-    const fault = wire.countFault;
-    if (fault) wire.ignoreCount();
-    if (lift && wire.state!.homed) {
-      state.doing = 'Lifting the bit';
-      this.event('lift-begins');
-      await this.driver.leaveWork(wire, signal);
-      await wire.rests(signal);
-    } else if (this.driver.live(wire.state!)) await this.driver.switchOff(wire, signal);
-    // Counts begin anew with a new link only.
-    if (fault) {
-      wire.close('closed');
-      state.problem = CLOSED_BY_COUNT;
-      return;
-    }
-    const machine = await wire.fresh(signal);
-    this.task = undefined;
-    state.doing = undefined;
-    if (state.bench === 'stopping' && this.driver.live(machine)) this.event('stood-on');
-    else if (state.bench === 'lifting' || state.bench === 'held:lifting')
-      this.event(this.driver.live(machine) ? 'stood-on' : machine.homed ? 'task-done' : 'task-done-unhomed');
-    else if (still()) this.event(machine.homed ? 'stood' : 'stood-unhomed');
   }
 
   /** Whether a press of Hold or Stop was heard already: pages tell it over more than one way, and again. */
@@ -611,9 +587,6 @@ export class Runner {
 
 /** Presses of Hold and Stop that are remembered. */
 const MOST_HEARD = 200;
-
-const CLOSED_BY_COUNT =
-  'The link was closed, since the machine’s count of lines could not be trusted any more. Look at the machine, then connect it again.';
 
 const now = () => new Date().toISOString();
 
