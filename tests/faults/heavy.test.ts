@@ -9,10 +9,13 @@ process.env.KERBE_TOLD = `${folder}/told`;
 process.env.KERBE_LOG = 'silent';
 const worker = new URL('./work-that-misbehaves.ts', import.meta.url).pathname;
 process.execArgv.push('--import', 'tsx');
-const desk = new HeavyDesk(worker, { memory: 600e6, time: 4000 });
+/** Nothing here goes by how quick this machine is: only one desk has a limit of time, and its work never ends by itself. */
+const desk = new HeavyDesk(worker, { memory: 600e6, time: 900_000 });
+const hurried = new HeavyDesk(worker, { memory: 600e6, time: 1000 });
 beforeEach(() => writeFileSync(process.env.KERBE_TOLD!, ''));
 afterAll(async () => {
   await desk.close();
+  await hurried.close();
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -27,12 +30,11 @@ const isThere = (pid: number) => {
 };
 const never = new AbortController().signal;
 async function begun(what: string): Promise<number> {
-  for (let i = 0; i < 100; i++) {
+  for (;;) {
     const line = told().find((l) => l.startsWith(what));
     if (line) return Number(line.split(' ')[1]);
     await pause(50);
   }
-  throw new Error(`${what} did not begin`);
 }
 
 test('work is ended when the last who asked for it has gone, and not before', async () => {
@@ -46,8 +48,7 @@ test('work is ended when the last who asked for it has gone, and not before', as
   expect(isThere(pid)).toBe(true);
   two.abort(new Error('bea has gone'));
   expect(await second).toContain('bea has gone');
-  for (let i = 0; i < 40 && isThere(pid); i++) await pause(50);
-  expect(isThere(pid)).toBe(false);
+  while (isThere(pid)) await pause(50);
   expect(told()).toHaveLength(1);
 });
 
@@ -57,9 +58,8 @@ test('a drawing waits for no programs, whoever has as many of these under way as
     desk.do('programs', [`p${k}`, '1', 'x'], k % 2 ? 'ann' : 'bea', signal).catch(String),
   );
   await begun('programs');
-  const started = Date.now();
+  // They never end by themselves.
   expect(await desk.do('drawing', ['/z', 'y'], 'ann', never)).toBe('/z');
-  expect(Date.now() - started).toBeLessThan(3500);
   for (const one of leave) one.abort(new Error('gone'));
   await Promise.all(long);
 });
@@ -77,7 +77,7 @@ test('work whose process is ended from elsewhere is begun again, once', async ()
   const pids = () => told().map((line) => Number(line.split(' ')[1]));
   await begun('programs');
   process.kill(pids()[0], 'SIGKILL');
-  for (let i = 0; i < 100 && pids().length < 2; i++) await pause(50);
+  while (pids().length < 2) await pause(50);
   expect(isThere(pids()[1])).toBe(true);
   process.kill(pids()[1], 'SIGKILL');
   expect(await found).toMatchObject({ status: 500, message: expect.stringMatching(/ended before it was done/) });
@@ -86,7 +86,10 @@ test('work whose process is ended from elsewhere is begun again, once', async ()
 });
 
 test('what takes too long is ended with a sentence', async () => {
-  await expect(desk.do('programs', ['b', '1', 'x'], 'ann', never)).rejects.toMatchObject({ status: 422 });
+  await expect(hurried.do('programs', ['b', '1', 'x'], 'ann', never)).rejects.toMatchObject({
+    status: 422,
+    message: expect.stringMatching(/longer than one computation may/),
+  });
 });
 
 test('a process that ends by itself is said, and the next is well', async () => {
