@@ -25,6 +25,9 @@ export interface ProgramStore {
  * streams, and looked through in a process of their own, so that the longest leaves the runner free to hold.
  */
 export class ProgramFolder implements ProgramStore {
+  /** The ways of the program that was looked through last. */
+  private last?: { hash: string; ways: Promise<ProgramWay[]> };
+
   constructor(private readonly folder: string) {}
 
   facts(hash: string, signal: AbortSignal): Promise<ProgramFacts> {
@@ -45,7 +48,12 @@ export class ProgramFolder implements ProgramStore {
   }
 
   ways(hash: string, signal: AbortSignal): Promise<ProgramWay[]> {
-    return this.ask([hash, 'ways', this.timelinePath(hash)], signal) as Promise<ProgramWay[]>;
+    if (this.last?.hash === hash) return this.last.ways;
+    const ways = this.ask([hash, 'ways', this.timelinePath(hash)], signal) as Promise<ProgramWay[]>;
+    this.last = { hash, ways };
+    // What could not be found is asked for anew.
+    ways.catch(() => (this.last = undefined));
+    return ways;
   }
 
   private timelinePath(hash: string): string {

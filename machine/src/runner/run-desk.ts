@@ -30,13 +30,14 @@ export class RunDesk {
   async check(order: ProgramOrder): Promise<void> {
     const { state } = this;
     const stamp = this.stamp();
+    // Both look through the whole program, at the same time.
+    const planned = this.plannedFromHere(order).catch(() => []);
     const { lines, looked, findings } = await checkProgram(order, {
       programs: this.programs,
       facts: state.facts,
       origin: state.origin,
       zero: state.zero,
     });
-    const planned = await this.plannedFromHere(order);
     const { hash, jobId, revision } = order;
     this.checked = { order, stamp };
     state.checked = {
@@ -46,7 +47,7 @@ export class RunDesk {
       revision,
       at: new Date().toISOString(),
       lines,
-      looked: [...looked, ...planned],
+      looked: [...looked, ...(await planned)],
       findings,
       bit: order.cuts[0].bit,
     };
