@@ -127,9 +127,11 @@ test('a strip that finds how late the beam comes is a job in one click, and what
   await expect(shop.getByRole('heading', { level: 1, name: 'Cuts' })).toBeVisible();
   await computed(shop);
   // The fourth square from the left: 0.4 ms more than the bench says.
-  const at = await onScreen(shop, 6 + 3 * 15 + 5, 12 + 5);
-  await shop.mouse.click(at.x, at.y);
-  await expect(shop.locator('[data-cut="late-1-2"]')).toHaveClass(/active/);
+  await expect(async () => {
+    const at = await onScreen(shop, 6 + 3 * 15 + 5, 12 + 5);
+    await shop.mouse.click(at.x, at.y);
+    await expect(shop.locator('[data-cut="late-1-2"]')).toHaveClass(/active/, { timeout: 2000 });
+  }).toPass();
   await shop.getByRole('button', { name: /^Keep 1\.2 ms as how late the beam of .+ comes$/ }).click();
   await expect(shop.getByText(/has it now, here and in the shop’s table/)).toBeVisible();
   const refused = await shop.request.put(new URL('/api/benches/nowhere/lag', shop.url()).href, {

@@ -84,7 +84,8 @@
     </header>
     {#each run.settings.notes ?? [] as made (made)}<p>Its program {made}.</p>{/each}
     {#if run.why}<p class="why">{run.why}</p>{/if}
-    {#if run.line !== null && run.phase !== 'done' && run.phase !== 'running'}<p>
+    {#if run.lineUnknown}<p>Nobody knows which line it had come to, so it cannot be taken up at one.</p>
+    {:else if run.line !== null && run.phase !== 'done' && run.phase !== 'running'}<p>
         The last line made was {run.line.toLocaleString('en')} of {run.lines.toLocaleString('en')}.
       </p>{/if}
     {#if run.fromLine !== null}<p>It took up a broken run at line {(run.fromLine + 1).toLocaleString('en')}.</p>{/if}

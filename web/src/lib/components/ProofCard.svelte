@@ -86,6 +86,10 @@
       {/if}
     </tbody>
   </table>
+  {#if view.cuts.length > 0}<p class="mute small">
+      The ways to the first cut, from a bit change and to where it is parked come on top: how long they are is known
+      when the machine stands ready, and is said at Run.
+    </p>{/if}
   {#if view.cuts.some((cut) => cut.minutes > 0)}<TimeChart cuts={view.cuts} />{/if}
   {#if view.bits.length > 1}
     <table aria-label="Time and way of each bit">
