@@ -16,7 +16,7 @@ import type { RunnerState, RunState } from './runner-state.ts';
 import type { EventName } from './states.ts';
 import { toolAt } from './tool-at.ts';
 import { type WayTime, wayTimes, waysUntil } from './way-times.ts';
-import { type BitShape, type Change, sameBit } from './zero.ts';
+import { type BitShape, type Change, otherBit } from './zero.ts';
 
 /** What a run needs of the runner whose run it is. */
 export interface RunContext {
@@ -90,13 +90,8 @@ export class ProgramRun {
       this.state.line = this.state.from = place.known ? place.line : 0;
     }
     const needed = toolAt(this.order, this.state.line);
-    if (state.bit?.id !== needed.id)
-      throw new CommandRefused('other-bit', `This begins with ${needed.name}; put it in and say so at Set-up.`);
-    if (!sameBit(state.bit, needed))
-      throw new CommandRefused(
-        'other-bit',
-        `This begins with ${needed.name}, which is ${needed.words ?? 'of another shape'}; what was said to be in is ${state.bit.words ?? 'not'}. See which is in, say so at Set-up, and find its height anew.`,
-      );
+    const other = otherBit(state.bit, needed);
+    if (other) throw new CommandRefused('other-bit', other);
     this.timeline = await programs.timeline(hash);
     this.ways = await waysOfRun(this.order, this.context, this.timeline);
     // Of a run that is taken up only the rest is planned.

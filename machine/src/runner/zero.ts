@@ -54,6 +54,13 @@ export function sameBit(a: BitShape, b: BitShape): boolean {
   return [...keys].every((key) => (a.shape![key] ?? null) === (b.shape![key] ?? null));
 }
 
+/** Why a program that begins with a bit is not begun with the one that was said to be in; nothing where it is that one. */
+export function otherBit(said: BitShape | undefined, needed: BitShape): string | undefined {
+  if (said?.id !== needed.id) return `This begins with ${needed.name}; put it in and say so at Set-up.`;
+  if (sameBit(said, needed)) return undefined;
+  return `This begins with ${needed.name}, which is ${needed.words ?? 'of another shape'}; what was said to be in is ${said.words ?? 'not'}. See which is in, say so at Set-up, and find its height anew.`;
+}
+
 /** What a zero is a zero of: taken from the job when it is set, and compared with the job as it is now. */
 export const BasisSchema = z.object({
   job: z.object({ id: text(60), name: text(120) }),

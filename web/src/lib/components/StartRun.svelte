@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { Play } from '@lucide/svelte';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import type { Checked } from '@kerbe/machine/runner/runner-state';
   import { openSteps } from '@kerbe/machine/runner/ticks';
   import { turnsNext } from '$lib/benches/turns-next';
   import { basisOf } from '@kerbe/machine/runner/of-job';
-  import { judgeZero, zeroTrouble } from '@kerbe/machine/runner/zero';
+  import { judgeZero, otherBit, zeroTrouble } from '@kerbe/machine/runner/zero';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
@@ -50,7 +51,7 @@
     if (wrong.length) return { text: `Mend this first: ${wrong[0].text}`, stop: 'proof' };
     return refused ?? at(trouble) ?? at(open && `Tick this at Set-up first: ${open.text}.`);
   });
-  const otherBit = $derived(checked && state_.bit && checked.bit.id !== state_.bit.id ? checked.bit : undefined);
+  const other = $derived(checked && state_.bit && otherBit(state_.bit, checked.bit));
 
   /** Where each bit has a program of its own, all are listed before any may be started. */
   const eachBit = $derived(machineKindOf(session.job.bench).dialect(session.job.bench).bits === 'one-each');
@@ -151,6 +152,9 @@
     the list.
   </p>
 {/if}
+<!-- Over all that was checked: a start that was refused is read where it was pressed. -->
+{#if problem}<p class="problem" role="alert">{problem}</p>
+  <button class="plain-button" type="button" onclick={check}>Check again</button>{/if}
 {#if why}
   <p class="note">{why.text} <a href="/jobs/{session.id}/{why.stop}">Go there</a></p>
 {:else if !checked && (asking || (!problem && !covered))}
@@ -160,11 +164,8 @@
   <button class="plain-button" type="button" onclick={check}>Check this one again</button>
 {:else if checked}
   <Checks {checked} />
-  {#if otherBit}
-    <p class="problem">
-      It begins with {otherBit.name}, and {state_.bit!.name} was said to be in. Put the right one in at Set-up and zero its
-      height. <a href="/jobs/{session.id}/set-up">Go there</a>
-    </p>
+  {#if other}
+    <p class="problem">{other} <a href="/jobs/{session.id}/set-up">Go there</a></p>
   {/if}
   {#if pierces > 1}
     <label class="small"
@@ -180,19 +181,21 @@
   <button
     class="start"
     type="button"
-    disabled={checked.findings.length > 0 || otherBit !== undefined || !session.current || session.saving !== 'kept'}
-    onclick={start}>Start the run</button
+    disabled={checked.findings.length > 0 || other !== undefined || !session.current || session.saving !== 'kept'}
+    onclick={start}><Play size={34} /> Start the run</button
   >
 {/if}
-{#if problem}<p class="problem" role="alert">{problem}</p>
-  <button class="plain-button" type="button" onclick={check}>Check again</button>{/if}
 
 <style>
   .start {
     width: 100%;
     min-height: 110px;
-    background: var(--signal);
-    color: var(--invert);
+    /* Hold is a filled block of the signal colour; this is an outline with an arrow in it, told apart without colour. */
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    gap: 16px;
+    border: 6px double var(--ink);
     font-size: 32px;
     font-weight: 700;
     border-radius: 8px;
