@@ -50,3 +50,13 @@ export async function rests(what: string, milliseconds = 1500) {
   expect(faults.mock.calls, what).toEqual([]);
   expect(bench.machine.alarm ?? '', what).not.toMatch(/driven|closed before|clip still/);
 }
+
+/** Lets runs go on until so many have ended, changing bits as they ask. @param watch looked at meanwhile. */
+export async function toTheEnd(runs: number, what: string, watch: () => boolean = () => false): Promise<void> {
+  while (bench.ended.length < runs) {
+    await bench.until(() => watch() || bench.state.bench === 'changing' || bench.ended.length >= runs, what);
+    if (bench.state.bench !== 'changing') continue;
+    bench.hand({ hand: 'bit', ...bench.state.run!.bit! } as never);
+    await bench.tell({ command: 'bit-changed' });
+  }
+}

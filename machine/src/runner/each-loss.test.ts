@@ -13,6 +13,7 @@ import {
   router,
   seeds,
   set,
+  toTheEnd,
   work,
 } from './at-a-moment-for-tests.ts';
 import type { LaserBenchForTests } from './laser-bench-for-tests.ts';
@@ -130,15 +131,7 @@ describe('a link lost in mid-cut, and the run taken up', () => {
       acknowledged: line,
       line: Math.max(0, line - 4),
     });
-    while (bench.ended.length === 1) {
-      await bench.until(
-        () => watch() || bench.state.bench === 'changing' || bench.ended.length > 1,
-        `seed ${seed}: the rest`,
-      );
-      if (bench.state.bench !== 'changing') continue;
-      bench.hand({ hand: 'bit', ...bench.state.run!.bit! } as never);
-      await bench.tell({ command: 'bit-changed' });
-    }
+    await toTheEnd(2, `seed ${seed}: the run`, watch);
     expect([bench.ended[1].phase, bench.ended[1].why], `seed ${seed}`).toEqual(['done', undefined]);
     zeroIsRight(errors);
     compare(job, result, movesOnSheet(router(), job, errors, bits), 4000);
@@ -228,12 +221,7 @@ describe('what is changed after zero', () => {
     const bits = new Map<number, FittedBit>();
     const watch = watchZero(router(), other, errors, bits);
     await bench.run(order);
-    while (bench.ended.length === 0) {
-      await bench.until(() => watch() || bench.state.bench === 'changing' || bench.ended.length > 0, 'the run');
-      if (bench.state.bench !== 'changing') continue;
-      bench.hand({ hand: 'bit', ...bench.state.run!.bit! } as never);
-      await bench.tell({ command: 'bit-changed' });
-    }
+    await toTheEnd(1, `seed ${seed}: the run`, watch);
     expect(bench.ended[0]).toMatchObject({ phase: 'done' });
     zeroIsRight(errors);
     compare(other, result, movesOnSheet(router(), other, errors, bits), 4000);
