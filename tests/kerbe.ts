@@ -226,7 +226,7 @@ export async function outline(page: Page, name: string | RegExp): Promise<Locato
   await expect(async () => {
     while (!(await box.first().isVisible()) && (await folded.isVisible())) await folded.click();
     expect(await box.first().isVisible()).toBe(true);
-  }).toPass({ timeout: 15_000 });
+  }).toPass({ timeout: 60_000 });
   return box.first();
 }
 
