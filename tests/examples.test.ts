@@ -202,6 +202,10 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect([...tightArcs(circle, 2, 0)].some((tight) => tight === 1)).toBe(false);
   },
   'runner/zero': ['machine/src/runner/zero.test.ts', 'the rows the issue of every motion asks for'],
+  'server/all-benches': [
+    'web/src/lib/server/all-benches.test.ts',
+    'what the followed bench says goes through whole, however it comes, and names the bench',
+  ],
   'heavy/turns': ['web/src/lib/server/heavy/turns.test.ts', 'a user who asks often leaves room for one who asks once'],
 };
 
