@@ -53,6 +53,7 @@ const NAMES = {
   Refused,
   utf8: (text: string) => new TextEncoder().encode(text),
   v60: { kind: 'v', diameter: 12.7, angle: 60, tip: 0 },
+  drill: { kind: 'drill', id: 'drill-3', name: 'Drill 3', diameter: 3, shank: 3, flute: 20, turns: true },
   boxAt: (x: number) => ({ minX: x, minY: 0, maxX: x + 2, maxY: 2 }),
   jobWithADepthOf0: { ...job, cuts: job.cuts.map((cut, k) => (k === 1 ? { ...cut, depth: 0 } : cut)) },
   length,
@@ -201,6 +202,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect([...tightArcs(circle, 5, 0)].every((tight) => tight === 1)).toBe(true);
     expect([...tightArcs(circle, 2, 0)].some((tight) => tight === 1)).toBe(false);
   },
+  'runner/program-ways': ['machine/src/runner/program-ways.test.ts', 'one cut: to the first, to the park'],
   'runner/zero': ['machine/src/runner/zero.test.ts', 'the rows the issue of every motion asks for'],
   'server/all-benches': [
     'web/src/lib/server/all-benches.test.ts',

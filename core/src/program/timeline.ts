@@ -68,7 +68,7 @@ export const NO_TIMES: Timeline = { minutes: new Float64Array(), others: [] };
  * Planned minutes until so many lines are made, at a feed override.
  *
  * @param lines made, from 0; more than there are count as all.
- * @example minutesUntil(timeline, 120, 200) // 1.9, where 120 lines take 2.6 at 100 per cent
+ * @example minutesUntil({ minutes: Float64Array.of(1, 3), others: [] }, 2, 100) // 3
  */
 export function minutesUntil({ minutes, others }: Timeline, lines: number, percent: number): number {
   if (lines <= 0 || minutes.length === 0) return 0;

@@ -13,7 +13,7 @@ const fieldsOfShape = (tool: BaseTool): [string, AnyField][] =>
 /**
  * All that a tool's kind calls its shape. What it is called and what it is set to in a material are no part of it.
  *
- * @example toolShape(drill) // { kind: 'drill', diameter: 3, shank: 3, flute: 20 }
+ * @example toolShape(drill) // { kind: 'drill', diameter: 3, angle: null, shank: 3, flute: 20 }
  */
 export function toolShape(tool: BaseTool): ToolShape {
   const values = tool as unknown as Record<string, ToolShape[string] | undefined>;

@@ -28,10 +28,7 @@ const LOOK_ALIKE: Record<string, string> = {
   г: 'r',
 };
 
-/**
- * A name as it is read: small letters of one alphabet, nothing unseen, letters that stand apart drawn together.
- * @example asRead('P V С') // 'pvc'
- */
+/** A name as it is read: small letters of one alphabet, nothing unseen, letters that stand apart drawn together. */
 function asRead(name: string): string {
   return [...name.normalize('NFKC').toLowerCase()]
     .map((letter) => LOOK_ALIKE[letter] ?? letter)

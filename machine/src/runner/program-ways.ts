@@ -23,6 +23,8 @@ export interface ProgramWay {
   moves: WayMove[];
 }
 
+const AXES = ['x', 'y', 'z'] as const;
+
 /** The ways of a program that its planned times leave out. @example one cut: to the first, to the park */
 export async function programWays(
   bytes: AsyncIterable<Uint8Array>,
@@ -34,14 +36,22 @@ export async function programWays(
   let from: Point | undefined;
   let open: 'to-first' | 'from-change' | undefined = 'to-first';
   let line = 0;
+  /** Axes whose last place was said in machine coordinates. */
+  const direct = { x: false, y: false, z: false };
   const put = (way: ProgramWay['way']) => {
     if (moves.length > 0) ways.push({ way, line, from, moves });
     moves = [];
   };
   for await (const text of linesOf(bytes)) {
-    const direct = /G\s*0*53(?!\d|\.)/i.test(text.replace(/\(.*?\)|;.*/g, ''));
-    for (const action of follower.take(text))
-      if (action.do === 'move') moves.push({ to: named(action.to, text, direct, follower.known), direct });
+    const words = text.replace(/\(.*?\)|;.*/g, '');
+    const machine = /G\s*0*53(?!\d|\.)/i.test(words);
+    const said = AXES.filter((axis) => new RegExp(axis, 'i').test(words));
+    for (const axis of said) direct[axis] = machine;
+    const actions = follower.take(text);
+    const axes = machine ? said : AXES.filter((axis) => follower.known[axis] && !direct[axis]);
+    for (const action of actions)
+      if (action.do === 'move')
+        moves.push({ to: Object.fromEntries(axes.map((axis) => [axis, action.to[axis]])), direct: machine });
     const planned = (minutes[line] ?? 0) > (minutes[line - 1] ?? 0);
     if (planned) {
       if (open) put(open);
@@ -58,10 +68,4 @@ export async function programWays(
   line--;
   if (!open) put('to-park');
   return ways;
-}
-
-/** Of a move in machine coordinates only the axes it names, of others all whose place is known by now. */
-function named(to: Point, text: string, direct: boolean, known: Record<keyof Point, boolean>): Partial<Point> {
-  const axes = (['x', 'y', 'z'] as const).filter((axis) => (direct ? new RegExp(axis, 'i').test(text) : known[axis]));
-  return Object.fromEntries(axes.map((axis) => [axis, to[axis]]));
 }
