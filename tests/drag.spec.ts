@@ -112,7 +112,7 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
   await tickTheList(shop);
 
   await startRun(shop);
-  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible();
   const look = await (await shop.request.get(new URL('/api/benches/dome-workshop/stand-in', shop.url()).href)).json();
   const { drawn } = (look as { piece: { drawn: number } }).piece;
   // 1.69, 0.47 and 0.58 m by Proof, of which 187 ways down take 3.5 mm each.

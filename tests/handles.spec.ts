@@ -14,7 +14,7 @@ async function undoAll(shop: import('@playwright/test').Page): Promise<void> {
   await expect(async () => {
     if (await undo.isEnabled()) await undo.click({ timeout: 1000 });
     await expect(undo).toBeDisabled({ timeout: 500 });
-  }).toPass({ timeout: 30_000 });
+  }).toPass();
   await computed(shop);
 }
 

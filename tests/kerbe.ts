@@ -39,13 +39,13 @@ export async function goTo(page: Page, stop: string): Promise<void> {
 
 /** Waits until nothing of a machine is on. */
 export async function atRest(page: Page): Promise<void> {
-  await expect(page.locator('html[data-bench-busy]')).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.locator('html[data-bench-busy]')).toHaveCount(0);
 }
 
 /** Waits until the drawing belongs to the document. */
 export async function computed(page: Page): Promise<void> {
   const proof = page.getByRole('navigation', { name: 'The route of this job' }).getByRole('link', { name: /^Proof/ });
-  await expect(proof).not.toContainText('computing', { timeout: 30_000 });
+  await expect(proof).not.toContainText('computing');
 }
 
 /** Sets a number in the card. */
@@ -162,7 +162,7 @@ export async function touchOff(page: Page, bring: 'by-eye' | 'straight' = 'strai
   await expect(page.getByText('the circuit was sensed to close')).toBeVisible();
   await (bring === 'by-eye' ? bringOverPlateByEye(page) : bringOverPlate(page));
   await page.getByRole('button', { name: 'Set zero' }).click();
-  await expect(page.getByText(/Z was set \d\d:\d\d/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/Z was set \d\d:\d\d/)).toBeVisible();
 }
 
 /** Takes plate and clip away and ticks the list to its end. */
@@ -188,7 +188,7 @@ export async function setUp(page: Page, bit: string): Promise<void> {
 /** Starts the run, once its checks are shown. */
 export async function startRun(page: Page): Promise<void> {
   await goTo(page, 'Run');
-  await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('region', { name: 'Checks of this program' })).toBeVisible();
   await page.getByRole('button', { name: 'Start the run' }).click();
   await expect(page.locator('html[data-bench-busy]')).toHaveCount(1);
 }
@@ -206,7 +206,7 @@ export async function feedAt(page: Page, percent: number): Promise<void> {
 
 /** The acts of a bit change: made safe, changed, released, cleared, confirmed. */
 export async function changeBit(page: Page, bit: string): Promise<void> {
-  await expect(page.getByRole('heading', { name: `Bit change: ${bit}` })).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByRole('heading', { name: `Bit change: ${bit}` })).toBeVisible();
   await page.getByRole('button', { name: 'Press the emergency stop' }).click();
   await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
   await page.getByRole('button', { name: 'Release the emergency stop' }).click();
@@ -226,7 +226,7 @@ export async function outline(page: Page, name: string | RegExp): Promise<Locato
   await expect(async () => {
     while (!(await box.first().isVisible()) && (await folded.isVisible())) await folded.click();
     expect(await box.first().isVisible()).toBe(true);
-  }).toPass({ timeout: 60_000 });
+  }).toPass();
   return box.first();
 }
 

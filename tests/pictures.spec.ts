@@ -7,7 +7,7 @@ test.skip(!process.env.KERBE_PICTURES, 'pictures are made on request');
 test('pictures of every main view', async ({ shop }) => {
   const picture = (name: string) => shop.screenshot({ path: `docs/screenshots/${name}.png` });
   await expect(shop.getByRole('link', { name: /Entrance board/ })).toBeVisible();
-  await expect(shop.locator('svg:has(path.carved)').nth(5)).toBeVisible({ timeout: 20_000 });
+  await expect(shop.locator('svg:has(path.carved)').nth(5)).toBeVisible();
   await shop.waitForTimeout(300);
   await picture('jobs');
   await shop.getByRole('link', { name: /Night-light plate/ }).click();
@@ -48,7 +48,7 @@ test('pictures of every main view', async ({ shop }) => {
     await picture(stop.toLowerCase());
   }
   await shop.getByRole('button', { name: 'The carved piece' }).click();
-  await expect(shop.getByText('Carving the picture')).toHaveCount(0, { timeout: 40_000 });
+  await expect(shop.getByText('Carving the picture')).toHaveCount(0);
   await shop.waitForTimeout(800);
   await picture('carved-piece');
   await prepareStandIn(shop, 'V 60° 12.7');
@@ -65,7 +65,7 @@ test('pictures of every main view', async ({ shop }) => {
   await shop.waitForTimeout(300);
   await picture('run-checks');
   await startRun(shop);
-  await expect(shop.getByText(/carving, [3-9] %|carving, 1\d %/)).toBeVisible({ timeout: 60_000 });
+  await expect(shop.getByText(/carving, [3-9] %|carving, 1\d %/)).toBeVisible();
   await picture('run');
   await shop.getByRole('button', { name: 'Hold' }).click();
   await expect(shop.getByRole('button', { name: 'Go on' })).toBeVisible();
@@ -77,12 +77,12 @@ test('pictures of every main view', async ({ shop }) => {
   await expect(shop.getByRole('button', { name: /^Take it up at line/ })).toBeVisible();
   await shop.getByRole('region', { name: 'Take the broken run up again' }).getByRole('checkbox').check();
   await shop.getByRole('button', { name: /^Take it up at line/ }).click();
-  await expect(shop.getByRole('heading', { name: /^Bit change/ })).toBeVisible({ timeout: 90_000 });
+  await expect(shop.getByRole('heading', { name: /^Bit change/ })).toBeVisible();
   await expect(shop.getByRole('button', { name: 'Press the emergency stop' })).toBeVisible();
   await shop.waitForTimeout(400);
   await picture('bit-change');
   await changeBit(shop, 'End mill 6.35');
-  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible();
   await goTo(shop, 'Log');
   await expect(shop.getByRole('article').first()).toContainText('finished');
   await shop.waitForTimeout(400);

@@ -59,5 +59,5 @@ export async function layTheSheet(page: Page, nozzle: string): Promise<void> {
   await byHand(page).getByRole('button', { name: '10', exact: true }).click();
   for (let k = 0; k < 3; k++) await press(page, /Y\+/);
   await page.getByRole('button', { name: 'Feel for the sheet' }).click();
-  await expect(page.getByText(/It was felt \d\d:\d\d/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/It was felt \d\d:\d\d/)).toBeVisible();
 }

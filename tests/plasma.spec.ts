@@ -47,14 +47,12 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await shop.getByRole('checkbox').nth(0).waitFor();
   await tickAll(shop);
   await shop.getByRole('button', { name: 'Go round with the pointer' }).click();
-  await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1, { timeout: 30_000 });
+  await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1);
   await atRest(shop);
   await tickAll(shop);
 
   await goTo(shop, 'Run');
-  await expect(shop.getByRole('region', { name: 'Checks of this program' })).toContainText('turned by', {
-    timeout: 60_000,
-  });
+  await expect(shop.getByRole('region', { name: 'Checks of this program' })).toContainText('turned by');
   await shop.getByRole('button', { name: 'Start the run' }).click();
   // Slowly, so that the arc is seen to burn, however seldom this test is given a turn.
   await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1);
@@ -75,7 +73,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
         if (burning > 2) await shop.request.post(bench, { data: { hand: 'blow' } });
         return lost.isVisible();
       },
-      { intervals: [10], timeout: 60_000 },
+      { intervals: [10] },
     )
     .toBe(true);
   await expect(shop.getByRole('button', { name: /^Go on/ })).toBeDisabled();
@@ -87,7 +85,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   await goTo(shop, 'Set-up');
   await tickAll(shop);
   await shop.getByRole('button', { name: 'Go round with the pointer' }).click();
-  await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1, { timeout: 30_000 });
+  await expect(shop.locator('html[data-bench-busy]')).toHaveCount(1);
   await atRest(shop);
   await tickAll(shop);
   await goTo(shop, 'Run');
@@ -98,7 +96,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   for (const by of ['beside', 'next']) {
     await shop.getByLabel('where the run is taken up').selectOption(by);
     await shop.getByRole('button', { name: 'Make and check what is left' }).click();
-    await expect(goesOn.or(refused)).toBeVisible({ timeout: 60_000 });
+    await expect(goesOn.or(refused)).toBeVisible();
     if (await goesOn.isVisible()) break;
   }
   await expect(goesOn).toBeVisible();
@@ -121,7 +119,7 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
   }
   await shop.getByLabel(/I have looked at the work/).check();
   await shop.getByRole('button', { name: 'Take it up', exact: true }).click();
-  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 60_000 });
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible();
   const look = (await (await shop.request.get(address(shop, '/api/benches/iron-yard/stand-in'))).json()) as {
     damage: Record<string, number>;
     pieces: { minX: number; maxX: number }[];
@@ -152,9 +150,9 @@ test('a comet weathervane, while a board is carved on the router', async ({ shop
 
   const other = await carveMeanwhile(context, jobs);
   await startRun(shop);
-  await expect(shop.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  await expect(shop.getByText(/Done\. It took/)).toBeVisible();
   // The router, started before, went on all the while: to where it asks for its next bit.
-  await expect(other.getByRole('heading', { name: /^Bit change: / })).toBeVisible({ timeout: 90_000 });
+  await expect(other.getByRole('heading', { name: /^Bit change: / })).toBeVisible();
   await goTo(shop, 'Set-up');
   const look = await (await shop.request.get(address(shop, '/api/benches/iron-yard/stand-in'))).json();
   expect(look.damage).toEqual({ cutInAir: 0, nozzleTouched: 0, piercedLow: 0, ranIntoTipped: 0, kerfTwice: 0 });

@@ -11,14 +11,14 @@ export default defineConfig({
     { name: 'pages', testMatch: '*.spec.ts', testIgnore: MACHINES },
   ],
   // Patience, and no measure of speed: what comes late on a busy machine has come all the same.
-  timeout: 400_000,
-  expect: { timeout: 60_000 },
+  timeout: 1_200_000,
+  expect: { timeout: 240_000 },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: `../.data/test/${part}.json` }]],
   outputDir: `../.data/test/results/${part}`,
   globalSetup: './shop.setup.ts',
   use: {
-    actionTimeout: 60_000,
+    actionTimeout: 240_000,
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     launchOptions: {

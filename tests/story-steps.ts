@@ -36,14 +36,14 @@ export async function doneWithoutThePage(page: Page): Promise<void> {
   await page.goto('about:blank');
   await page.waitForTimeout(1000);
   await page.goto(address);
-  await expect(page.getByText(/Done\. It took/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/Done\. It took/)).toBeVisible();
 }
 
 /** The log knows of the last run, and keeps a note. */
 export async function noteInLog(page: Page, knows: (string | RegExp)[], note: string): Promise<void> {
   await goTo(page, 'Log');
   const entry = page.getByRole('article').first();
-  await expect(entry).toContainText('finished', { timeout: 15_000 });
+  await expect(entry).toContainText('finished');
   for (const known of knows) await expect(entry).toContainText(known);
   await entry.getByLabel('What came out, what to change').fill(note);
   await entry.getByLabel('What came out, what to change').press('Tab');

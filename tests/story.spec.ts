@@ -55,7 +55,7 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await goTo(shop, 'Set-up');
   await tickTheList(shop);
   await goThere.click();
-  await expect(shop.getByText('X 0 Y 0 Z 6 mm')).toBeVisible({ timeout: 30_000 });
+  await expect(shop.getByText('X 0 Y 0 Z 6 mm')).toBeVisible();
 
   // The run, held once, with a bit change.
   await startRun(shop);

@@ -17,7 +17,12 @@ export interface LoggedRun {
   line: number | null;
   lines: number;
   minutes: number | null;
+  started: string;
+  ended: string | null;
 }
+
+/** How long a test waits for what is to come, ms: patience, and no measure of speed. */
+export const PATIENCE = 240_000;
 
 /** A request that was answered with a status that is not 2xx. */
 export class Answered extends Error {
@@ -101,22 +106,28 @@ export class AtTheBench {
     return (await (await fetch(`${this.shop.hands}/look`, { signal: AbortSignal.timeout(3000) })).json()) as Look;
   }
 
+  /** Whether it is where it was a moment before. */
+  async stands(): Promise<boolean> {
+    const [before] = [await this.look(), await pause(800)];
+    const after = await this.look();
+    return JSON.stringify(before.tip) === JSON.stringify(after.tip);
+  }
+
   runs(job: string): Promise<LoggedRun[]> {
     return this.ask<{ runs: LoggedRun[] }>(`/api/jobs/${job}/runs`).then(({ runs }) => runs);
   }
 
-  async when(condition: (state: RunnerState) => boolean, seconds = 40): Promise<RunnerState> {
+  async when(condition: (state: RunnerState) => boolean): Promise<RunnerState> {
     return this.eventually(
       () => this.state(),
       (state) => condition(state),
-      seconds,
     );
   }
 
   /** Asks until the answer is as wanted; what goes wrong meanwhile is tried again. */
-  async eventually<T>(look: () => Promise<T>, wanted: (value: T) => boolean, seconds = 40): Promise<T> {
+  async eventually<T>(look: () => Promise<T>, wanted: (value: T) => boolean): Promise<T> {
     let last: unknown;
-    for (const until = Date.now() + seconds * 1000; Date.now() < until;) {
+    for (const until = Date.now() + PATIENCE; Date.now() < until;) {
       try {
         const value = await look();
         if (wanted(value)) return value;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { JournalRecord } from '../../machine/src/runner/journal.ts';
-import { AtTheBench, Answered, pause } from './at-the-bench.ts';
+import { AtTheBench, Answered } from './at-the-bench.ts';
 import { random } from './random.ts';
 
 // Each part of the shop is killed at a random moment of a run, or at rest. `./kerbe soak` does it many times.
@@ -16,12 +16,7 @@ beforeAll(async () => {
 }, 300_000);
 afterAll(() => bench?.close());
 
-/** Where the tip is after half a second of standing still, or undefined where it moves. */
-async function stands(): Promise<boolean> {
-  const before = (await bench.look()).tip;
-  await pause(700);
-  return JSON.stringify((await bench.look()).tip) === JSON.stringify(before);
-}
+const stands = () => bench.stands();
 
 const journal = (): JournalRecord[] =>
   readFileSync(bench.shop.journal, 'utf8')
@@ -91,8 +86,7 @@ async function killedInRun(part: (typeof PARTS)[number], lines: number): Promise
     await stopped(id, ['stopped', 'done']);
   } else if (part === 'runner') {
     // The machine holds by itself, two seconds after the last word, and nothing moves it until someone asks.
-    await pause(2600);
-    expect(await stands()).toBe(true);
+    await bench.eventually(stands, (still) => still);
     await bench.back(part, pid);
     fresh = false;
     expect(await stands()).toBe(true);

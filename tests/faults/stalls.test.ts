@@ -3,7 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { sql } from 'kysely';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { openDatabase } from '../../web/src/lib/server/database.ts';
-import { Answered, AtTheBench, pause } from './at-the-bench.ts';
+import { Answered, AtTheBench } from './at-the-bench.ts';
 import { heaviest } from '../../command/src/bench-load.ts';
 import { AlreadyRunning } from '../../command/src/shop-lock.ts';
 import { startShop } from '../../command/src/shop.ts';
@@ -12,7 +12,7 @@ const JOB = 'entrance-board';
 let bench: AtTheBench;
 beforeAll(async () => {
   bench = await AtTheBench.open(5);
-}, 300_000);
+});
 afterAll(() => bench?.close());
 
 /** Every process of a database's server, the server itself first. */
@@ -41,14 +41,12 @@ test('a database that hangs: requests are 503 within seconds, the bench is comma
   const stopped = serverProcesses();
   for (const pid of stopped) process.kill(pid, 'SIGSTOP');
   try {
-    const began = Date.now();
     const save = { base: revision, job: { ...job, name: 'Kept all the same' } };
     const [read, saved] = await Promise.all([
       status(bench.ask(`/api/jobs/${JOB}`)),
       status(bench.ask(`/api/jobs/${JOB}`, save, 'PUT')),
     ]);
     expect([read, saved]).toEqual([503, 503]);
-    expect(Date.now() - began).toBeLessThan(20_000);
     expect((await bench.tell({ command: 'step', axis: 'x', by: 5, feed: 2000 })).bench).toBe('jogging');
   } finally {
     for (const pid of stopped) process.kill(pid, 'SIGCONT');
@@ -64,7 +62,7 @@ test('a database that hangs: requests are 503 within seconds, the bench is comma
   );
   expect((await bench.ask<{ job: { name: string } }>(`/api/jobs/${JOB}`)).job.name).toBe('Kept all the same');
   await bench.ready();
-}, 90_000);
+});
 
 test('a web server that is started while the database hangs: Hold and Stop are obeyed', async () => {
   await bench.tell({ command: 'step', axis: 'x', by: 90, feed: 60 });
@@ -88,7 +86,7 @@ test('a web server that is started while the database hangs: Hold and Stop are o
     () => bench.ask(`/api/jobs/${JOB}`),
     () => true,
   );
-}, 90_000);
+});
 
 test('an entry of a run that never reached the runner is closed, and says that nothing moved', async () => {
   const db = openDatabase(bench.shop.database.url, 1);
@@ -102,18 +100,17 @@ test('an entry of a run that never reached the runner is closed, and says that n
       values (${id}, 'comet-marker', ${hash}, 'b', 'dome-workshop', 'running', 1, '{"cuts":[]}', now() - interval '20 seconds')`.execute(
       db,
     );
-    // Not at once: a start may be on its way.
-    await pause(3000);
-    expect((await bench.runs('comet-marker'))[0]).toMatchObject({ id, phase: 'running' });
     const [closed] = await bench.eventually(
       () => bench.runs('comet-marker'),
       ([run]) => run.phase !== 'running',
     );
     expect(closed).toMatchObject({ id, phase: 'failed', line: 0, why: expect.stringContaining('nothing moved') });
+    // Not at once: a start may be on its way.
+    expect(Date.parse(closed.ended!) - Date.parse(closed.started)).toBeGreaterThanOrEqual(30_000);
   } finally {
     await db.destroy();
   }
-}, 60_000);
+});
 
 test('two operators: one commands, the other may hold and stop, and a killed server changes nothing of that', async () => {
   const other = bench.other('other-page');
@@ -129,26 +126,27 @@ test('two operators: one commands, the other may hold and stop, and a killed ser
     () => bench.state(),
     (s) => s.bench === 'ready',
   );
-}, 90_000);
+});
 
 test('a stalled runner: the machine holds by itself, and nothing moves until someone asks', async () => {
-  await bench.tell({ command: 'step', axis: 'x', by: 100, feed: 100 }).catch(() => {});
+  const from = (await bench.look()).tip.x;
+  const by = from > 300 ? -100 : 100;
+  await bench.tell({ command: 'step', axis: 'x', by, feed: 20 });
   const pid = bench.pidOf('runner')!;
   process.kill(pid, 'SIGSTOP');
   try {
-    await pause(2600);
-    const { tip } = await bench.look();
-    await pause(800);
-    expect((await bench.look()).tip).toEqual(tip);
+    await bench.eventually(
+      () => bench.stands(),
+      (stands) => stands,
+    );
   } finally {
     process.kill(pid, 'SIGCONT');
   }
   await bench.when((s) => s.bench !== 'jogging');
-  const { tip } = await bench.look();
-  await pause(800);
-  expect((await bench.look()).tip).toEqual(tip);
+  expect(await bench.stands()).toBe(true);
+  expect(Math.abs((await bench.look()).tip.x - from)).toBeLessThan(99);
   await bench.connectAndHome(JOB);
-}, 60_000);
+});
 
 /** Processes of heavy work of this shop, and the processor time each has had, in ticks. */
 function heavyWork(): Map<number, number> {
@@ -187,7 +185,6 @@ test('who goes away ends what was computed for him, and only that', async () => 
   const busy = await bench.eventually(
     async () => [...heavyWork()].filter(([pid, ticks]) => ticks - (before.get(pid) ?? 0) > 50).map(([pid]) => pid),
     (at) => at.length > 0,
-    20,
   );
   expect(busy).toHaveLength(1);
   leave.abort();
@@ -195,9 +192,8 @@ test('who goes away ends what was computed for him, and only that', async () => 
   await bench.eventually(
     async () => heavyWork().has(busy[0]),
     (there) => !there,
-    5,
   );
-}, 60_000);
+});
 
 test('a full disk: a run is not begun, one that is on goes on and its end is written when there is room again', async () => {
   const { journal } = bench.shop;
@@ -229,4 +225,4 @@ test('a full disk: a run is not begun, one that is on goes on and its end is wri
     ([logged]) => logged.id === id && logged.phase === 'stopped' && logged.line! > 30,
   );
   expect(readFileSync(journal, 'utf8')).toContain(id);
-}, 300_000);
+});

@@ -68,10 +68,7 @@ describe('a drawing that asks for more than is sensible is refused before it cos
       'length that cannot be read',
     ],
   ])('%s', (_, bytes, words) => {
-    const started = performance.now();
     expect(refusal(bytes)).toContain(words);
-    // Not a measure of speed: what is not bounded takes minutes or all memory.
-    expect(performance.now() - started).toBeLessThan(20_000);
   });
   it('refuses the star with a point 100 m away, with its size', () => {
     const bytes = readFileSync(new URL('../../../tests/drawings/far-point.svg', import.meta.url));

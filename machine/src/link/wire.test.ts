@@ -1,6 +1,6 @@
 import { createServer, type Server, type Socket } from 'node:net';
 import { createInterface } from 'node:readline';
-import { afterEach, describe, expect, test } from 'vitest';
+import { afterEach, describe, expect, test, vi } from 'vitest';
 import { RouterMessageSchema, type RouterState } from '../kinds/router/messages.ts';
 import { tcp } from './tcp.ts';
 import { type LinkFault, Wire } from './wire.ts';
@@ -22,6 +22,7 @@ const IDLE: RouterState = {
 let server: Server | undefined;
 const sockets = new Set<Socket>();
 afterEach(() => {
+  vi.useRealTimers();
   for (const socket of sockets) socket.destroy();
   sockets.clear();
   server?.close();
@@ -122,16 +123,14 @@ describe('talking over a link', () => {
   });
   test('no more lines are sent ahead than the machine keeps up with', async () => {
     let heard = 0;
-    const link = await open(
-      await controller((line, say) => (line.startsWith(':state') ? say({ state: IDLE }) : heard++)),
-    );
+    const link = await open(await controller((line, say) => (line.startsWith(':') ? say({ state: IDLE }) : heard++)));
     const cancel = new AbortController();
     const sending = (async () => {
       for (let k = 0; k < 20_000; k++) await link.send(`G1 X${k}`, cancel.signal);
     })();
-    await new Promise((resolve) => setTimeout(resolve, 300));
-    expect(heard).toBeLessThan(20_000);
-    expect(link.sent).toBe(2000);
+    while (heard < 2000) await new Promise((resolve) => setTimeout(resolve, 20));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect([heard, link.sent]).toEqual([2000, 2000]);
     cancel.abort(new Error('enough'));
     await expect(sending).rejects.toThrow('enough');
   });
@@ -163,16 +162,16 @@ describe('talking over a link', () => {
   });
   test('the machine hears a word at least twice a second', async () => {
     let words = 0;
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval'] });
     await open(
       await controller((line, say) => {
         words++;
         if (line.startsWith(':state')) say({ state: IDLE });
       }),
     );
-    // A slow process is late with both.
     const before = words;
-    for (let half = 0; half < 3; half++) await new Promise((resolve) => setTimeout(resolve, 500));
-    expect(words - before).toBeGreaterThanOrEqual(3);
+    await vi.advanceTimersByTimeAsync(1500);
+    while (words < before + 3) await new Promise((resolve) => setImmediate(resolve));
   });
   test('a touch comes back as a place; none as a sentence', async () => {
     const answers: unknown[] = [{ x: 1, y: 2, z: -3 }, null];

@@ -32,8 +32,7 @@ test('a reader that stalls has a bounded backlog, and catches up with the newest
     text = (text + part).slice(-40_000);
   });
   socket.resume();
-  for (let i = 0; i < 400 && !text.includes('"k":29999'); i++) await new Promise((resolve) => setTimeout(resolve, 10));
-  expect(text).toContain('"k":29999');
+  while (!text.includes('"k":29999')) await new Promise((resolve) => setTimeout(resolve, 10));
   expect(read).toBeLessThan(60e6);
   socket.destroy();
   server.close();
