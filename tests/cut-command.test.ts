@@ -1,6 +1,7 @@
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { fileURLToPath } from 'node:url';
 import { encode } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { letterPage } from '../command/src/bench-page.ts';
@@ -38,6 +39,18 @@ describe('./kerbe cut', () => {
     expect(Math.abs(read.cut - report.cut_mm) / report.cut_mm).toBeLessThan(0.002);
     expect(report.compute_ms).toBeGreaterThan(0);
     expect(report.moves).toBeGreaterThan(50);
+  });
+  // Two walls of the scribble meet in a point in which both have a corner.
+  test.each([
+    'v-carve --bit v15:6',
+    'v-carve --bit v60:12.7',
+    'v-carve --bit v90:12.7',
+    'pocket --bit end:0.8 --depth 1',
+    'profile --bit end:0.8 --depth 1 --side inside',
+  ])('a scribble in a skewed group: %s', async (words) => {
+    const [kind, ...options] = words.split(' ');
+    const art = fileURLToPath(new URL('drawings/scribble-in-a-skewed-group.svg', import.meta.url));
+    expect((await run(`${kind} ${art} ${options.join(' ')} --out @scribble.nc`)).moves).toBeGreaterThan(100);
   });
   test('true arcs stay within 5 µm of the lines they stand for, in fewer than a third as many lines', async () => {
     await run('profile @plate.svg --bit end:6 --depth 5 --out @arcs.nc');
@@ -262,7 +275,10 @@ describe('every option that the page of the command line lists', () => {
   const plate = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><rect x="5" y="5" width="50" height="50"/></svg>';
   test.each(KINDS)('%s', async (kind) => {
     writeFileSync(`${folder}/all.svg`, kind === 'drill' ? holes : plate);
-    writeFileSync(`${folder}/all.png`, encode({ width: 20, height: 10, channels: 1, data: Uint8Array.from({ length: 200 }, (_, k) => k) })); // prettier-ignore
+    writeFileSync(
+      `${folder}/all.png`,
+      encode({ width: 20, height: 10, channels: 1, data: Uint8Array.from({ length: 200 }, (_, k) => k) }),
+    );
     const art = kind === 'laser-picture' ? '@all.png' : '@all.svg';
     for (const { name, value, own } of rows) {
       const words = [name, value].filter(Boolean).join(' ');
@@ -273,7 +289,8 @@ describe('every option that the page of the command line lists', () => {
         .split(/ (?=--)/)
         .filter((option) => option.split(' ')[0] !== name)
         .join(' ');
-      const passes = name === '--last-pass' && !['v-carve', 'drag', 'plasma', ...LASER].includes(kind) ? '--depth-per-pass 1' : ''; // prettier-ignore
+      const passes =
+        name === '--last-pass' && !['v-carve', 'drag', 'plasma', ...LASER].includes(kind) ? '--depth-per-pass 1' : '';
       const pattern = name === '--angle' && kind === 'pocket' ? '--pattern lines' : '';
       const more = own.includes(kind) ? [pattern, name === '--tab' ? '--tabs 2' : ''].join(' ') : '';
       const line = `${kind} ${art} ${base} ${passes} ${more} ${words} --out @all.nc`;

@@ -31,6 +31,7 @@ import { PLACE } from '../core/src/cuts/fields/places.ts';
 import { count, length } from '../core/src/fields/quantity-field.ts';
 import { slotOf } from '../core/src/fields/slot.ts';
 import { clipperFromDisk } from '../machine/src/core-from-disk.ts';
+import { Misuse } from '../command/src/misuse.ts';
 import { Refused } from '../web/src/lib/server/refusal.ts';
 import { pathForTests } from '@kerbe/core/motion/path-for-tests';
 
@@ -51,6 +52,7 @@ const NAMES = {
   clipper,
   shift,
   Refused,
+  Misuse,
   utf8: (text: string) => new TextEncoder().encode(text),
   v60: { kind: 'v', diameter: 12.7, angle: 60, tip: 0 },
   drill: { kind: 'drill', id: 'drill-3', name: 'Drill 3', diameter: 3, shank: 3, flute: 20, turns: true },

@@ -1,3 +1,4 @@
+import { OwnFault } from '@kerbe/core/schema/own-fault';
 import { Told } from '@kerbe/core/schema/told';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArtwork } from '@kerbe/core/artwork/formats/formats';
@@ -105,6 +106,8 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
       unjudged: true,
       laid: () => (milliseconds = performance.now() - started),
     });
+    const fault = result.cuts.find(({ ownFault }) => ownFault);
+    if (fault) throw new OwnFault(fault.problem);
     const problem = [...result.items, ...result.cuts].find((made) => made.problem !== undefined)?.problem;
     if (problem !== undefined) throw new Misuse(problem);
     if (result.cuts.every((part) => part.path.feed.length === 0))
@@ -116,7 +119,7 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
       );
     return { job, result, drawing, milliseconds };
   } catch (error) {
-    if (error instanceof Told) throw new Misuse(error.message);
+    if (error instanceof Told && !(error instanceof OwnFault)) throw new Misuse(error.message);
     throw error;
   }
 }

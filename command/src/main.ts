@@ -1,3 +1,4 @@
+import { exitCode } from './exit-code.ts';
 import { Misuse } from './misuse.ts';
 
 const HELP = `Kerbe: plans, proves, runs and records sign carving.
@@ -30,10 +31,6 @@ try {
   else if (command === undefined || command === 'help' || command === '--help') console.log(HELP);
   else throw new Misuse(`There is no command “${command}”. ./kerbe help lists them.`);
 } catch (error) {
-  if (error instanceof Misuse) {
-    console.error(error.message);
-    process.exit(2);
-  }
   console.error(error instanceof Error ? error.message : String(error));
-  process.exit(1);
+  process.exit(exitCode(error, command));
 }

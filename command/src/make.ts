@@ -4,6 +4,7 @@ import { compute } from '@kerbe/core/compute/compute';
 import { titleOf } from '@kerbe/core/cuts/title';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
 import { programsFor } from '@kerbe/core/machines/programs';
+import { OwnFault } from '@kerbe/core/schema/own-fault';
 import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-disk';
 import { Misuse } from './misuse.ts';
 
@@ -63,6 +64,8 @@ export async function make(args: string[]): Promise<void> {
   };
   writeFileSync(`${out}/report.json`, JSON.stringify(report, null, 2) + '\n');
   for (const remark of wrong) console.error(`Mend before running: ${remark.text}`);
+  const fault = result.cuts.find(({ ownFault }) => ownFault);
+  if (fault) throw new OwnFault(fault.problem);
   console.log(`Wrote ${names.join(', ') || 'no program'} and report.json to ${out}.`);
 }
 

@@ -3,8 +3,9 @@ import { createRequire } from 'node:module';
 import type { Font } from 'opentype.js';
 import { FACE_FILES } from '../../core/src/artwork/faces.ts';
 import { readFace } from '../../core/src/artwork/lettering.ts';
-
-export type Loop = [number, number][];
+import { between, box, type Dice, type Loop, type Made, ring, whole } from './loops.ts';
+import { type Page, plainPage, skewedPage } from './page-of.ts';
+import { braid, coastline, dragon, gear, koch, scribble } from './wild-drawings.ts';
 
 /** A drawing and the outlines that are meant by it, mm with y up, as the stock lies; even-odd inside. */
 export interface Drawn {
@@ -21,31 +22,7 @@ export interface Drawn {
 const FLAT = 0.0005;
 let flat = FLAT;
 
-type Dice = () => number;
 type Maker = (dice: Dice) => Made;
-/** Loops with y up, and for curved outlines the path data for it. */
-interface Made {
-  loops: Loop[];
-  /** One command list a loop, in the same coordinates as `loops`; without it, straight lines. */
-  curves?: string[][];
-}
-
-const between = (dice: Dice, low: number, high: number) => low + dice() * (high - low);
-const whole = (dice: Dice, low: number, high: number) => Math.floor(between(dice, low, high + 1));
-
-function ring(x: number, y: number, r: (angle: number) => number, n: number, turn = 0): Loop {
-  return Array.from({ length: n }, (_, k) => {
-    const a = turn + (2 * Math.PI * k) / n;
-    return [x + r(a) * Math.cos(a), y + r(a) * Math.sin(a)];
-  });
-}
-
-const box = (x: number, y: number, w: number, h: number): Loop => [
-  [x, y],
-  [x + w, y],
-  [x + w, y + h],
-  [x, y + h],
-];
 
 const blob = (dice: Dice, x: number, y: number, size: number, n: number): Loop => {
   const waves = Array.from({ length: 5 }, (_, k) => [between(dice, 0, 0.35 / (k + 1)), between(dice, 0, 7)]);
@@ -56,6 +33,23 @@ const blob = (dice: Dice, x: number, y: number, size: number, n: number): Loop =
     n,
   );
 };
+
+/** The faces that come with Kerbe, and ten more of other weights and slants. */
+const FACES = [
+  ...Object.values(FACE_FILES),
+  ...[
+    'fraunces/100Thin/Fraunces_100Thin',
+    'fraunces/300Light_Italic/Fraunces_300Light_Italic',
+    'fraunces/900Black/Fraunces_900Black',
+    'fraunces/900Black_Italic/Fraunces_900Black_Italic',
+    'josefin-sans/100Thin/JosefinSans_100Thin',
+    'josefin-sans/400Regular_Italic/JosefinSans_400Regular_Italic',
+    'josefin-sans/700Bold/JosefinSans_700Bold',
+    'rokkitt/100Thin/Rokkitt_100Thin',
+    'rokkitt/400Regular/Rokkitt_400Regular',
+    'rokkitt/900Black/Rokkitt_900Black',
+  ].map((name) => `@expo-google-fonts/${name}.ttf`),
+];
 
 const MAKERS: Record<string, Maker> = {
   blob: (dice) => ({ loops: [blob(dice, 0, 0, between(dice, 4, 18), whole(dice, 20, 160))] }),
@@ -169,8 +163,7 @@ const MAKERS: Record<string, Maker> = {
     return { loops: [loop], curves: [[...commands, 'Z']] };
   },
   letters: (dice) => {
-    const faces = Object.keys(FACE_FILES) as (keyof typeof FACE_FILES)[];
-    const font = face(faces[whole(dice, 0, faces.length - 1)]);
+    const font = face(FACES[whole(dice, 0, FACES.length - 1)]);
     const all = 'ABCDEFGHIKLMNOPQRSTUVWXYZabdefghkmnpqrstuvwxyz0123456789&';
     const text = Array.from({ length: whole(dice, 1, 3) }, () => all[whole(dice, 0, all.length - 1)]).join('');
     const made: Made = { loops: [], curves: [] };
@@ -222,6 +215,12 @@ const MAKERS: Record<string, Maker> = {
     for (let k = 0; k < whole(dice, 1, 4); k++) loops.push(box(k * 12, 0, between(dice, 1, 8), between(dice, 5, 30)));
     return { loops };
   },
+  scribble,
+  dragon,
+  koch,
+  braid,
+  gear,
+  coastline,
 };
 
 export const DRAWING_KINDS = Object.keys(MAKERS);
@@ -248,15 +247,17 @@ export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAW
   const decimals = dice() < 0.5 ? 6 : 4;
   const round = (v: number) => Number(v.toFixed(decimals));
   const h = round(height);
+  const page: Page = dice() < 0.3 ? skewedPage(dice) : plainPage;
   const right = (x: number) => round((x - minX) * scale + margin);
   const down = (y: number) => round(height - ((y - minY) * scale + margin));
   const paths = made.loops.map((loop, k) => {
     const commands = made.curves?.[k];
-    if (!commands) return `M${loop.map(([x, y]) => `${right(x)} ${down(y)}`).join('L')}Z`;
+    if (!commands) return `M${loop.map(([x, y]) => page.written(right(x), down(y)).join(' ')).join('L')}Z`;
     return commands
       .map((command) => {
         const numbers = command.slice(1).split(' ').filter(Boolean).map(Number);
-        return command[0] + numbers.map((v, i) => (i % 2 ? down(v) : right(v))).join(' ');
+        const places = Array.from({ length: numbers.length / 2 }, (_, i) => page.written(right(numbers[2 * i]), down(numbers[2 * i + 1]))); // prettier-ignore
+        return command[0] + places.flat().join(' ');
       })
       .join('');
   });
@@ -267,7 +268,7 @@ export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAW
   const w = round(width);
   return {
     kind,
-    svg: `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">${body}</svg>`,
+    svg: page.svg(w, h, body),
     loops: made.loops.map((loop) => loop.map(([x, y]) => [right(x), h - down(y)])),
     width: w,
     height: h,
@@ -328,10 +329,10 @@ function bezier(points: Loop): Loop {
 }
 
 const faces = new Map<string, Font>();
-function face(name: keyof typeof FACE_FILES): Font {
+function face(name: string): Font {
   let font = faces.get(name);
   if (!font) {
-    const bytes = readFileSync(createRequire(import.meta.url).resolve(FACE_FILES[name]));
+    const bytes = readFileSync(createRequire(import.meta.url).resolve(name));
     faces.set(name, (font = readFace(bytes)));
   }
   return font;

@@ -41,8 +41,6 @@ export async function judged(kind: Cut['kind'], seed: number): Promise<Judged> {
     try {
       ({ remarks } = await cutToFiles(readCutOptions(words)));
     } catch (error) {
-      if (error instanceof Misuse && /fault of Kerbe/.test(error.message))
-        return { drawn, asked, findings: [error.message], command };
       if (error instanceof Misuse) return { drawn, asked, refused: error.message, findings: [], command };
       return { drawn, asked, findings: [`crashed: ${(error as Error).stack ?? String(error)}`], command };
     }

@@ -1,5 +1,6 @@
 import { pathAlong } from '../motion/path.ts';
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
+import { OwnFault } from '../schema/own-fault.ts';
 import { placeItem, type PlacedItem, type Resources } from '../artwork/place.ts';
 import type { Shape } from '../artwork/shape.ts';
 import { areaOf, type DrawnArea } from '../artwork/united-shapes.ts';
@@ -242,6 +243,7 @@ async function computeCut(
         openOutlines,
         works,
         problem: error.message,
+        ...(error instanceof OwnFault && { ownFault: true as const }),
       },
     ];
   }

@@ -53,6 +53,8 @@ export interface CutPart<F = unknown> {
 export interface MeasuredPart<F = unknown> extends CutPart<F> {
   /** What keeps it from being cut, as a sentence; the path is then empty. */
   problem?: string;
+  /** It could be cut, and Kerbe itself did not get it right. */
+  ownFault?: true;
   /** What its tool leaves. */
   leaves: Leaves;
   /** Where the path waits, as it is planned: its dwells, or what piercing takes. */

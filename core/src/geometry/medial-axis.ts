@@ -49,7 +49,7 @@ const VERIFIED = 1e-6;
 
 /**
  * Computes the medial axis inside a region.
- * @throws {TriangulationError} when the outline crosses itself.
+ * @throws {OwnFault} when the outline crosses itself.
  * @example a 10 × 4 rectangle: a middle line from (2, 2) to (8, 2) at radius 2 and four branches into the corners
  */
 export function medialAxis(region: Region): MedialAxis {

@@ -1,4 +1,5 @@
 import { CannotBeCut } from '../schema/cannot-be-cut.ts';
+import { OwnFault } from '../schema/own-fault.ts';
 import Delaunator from 'delaunator';
 import { dropNear, partTouching, type RegionOutline } from './region-outline.ts';
 
@@ -26,10 +27,6 @@ export interface Triangulated {
   /** Centre of each inside triangle's circle. */
   centreX: Float64Array;
   centreY: Float64Array;
-}
-
-export class TriangulationError extends CannotBeCut {
-  override name = 'TriangulationError';
 }
 
 /** Largest distance between samples at the start, as a share of the region's size; refined where it matters. */
@@ -67,8 +64,8 @@ const NUDGES = [0.001, 0.003, 0.01];
 /**
  * Samples and triangulates a region.
  * @param least loss of carving, mm, under which a blunt corner needs no ear.
- * @throws {TriangulationError} when pieces of the outline cannot be made edges: it crosses itself, which what
- *   `Clipper.union` returns does not.
+ * @throws {OwnFault} when pieces of the outline cannot be made edges: it crosses itself, which what `Clipper.union` returns
+ *   does not. {@link CannotBeCut} where it is so long and thin that it takes minutes.
  */
 export function triangulate(outline: RegionOutline, least: number): Triangulated {
   let samples = first(outline);
@@ -91,7 +88,7 @@ export function triangulate(outline: RegionOutline, least: number): Triangulated
       round = 0;
     } else samples = split(samples, outline);
   }
-  throw new TriangulationError(
+  throw new OwnFault(
     'Kerbe could not find the middle line of an outline; that is a fault of Kerbe, not of the drawing, and moving one of its points a little may help.',
   );
 }
@@ -208,7 +205,7 @@ function split(samples: Samples, outline: RegionOutline): Samples {
   let more = 0;
   for (let i = 0; i < count; i++) if (cut[i] > 0) more++;
   if (count + more > MOST_SAMPLES)
-    throw new TriangulationError(
+    throw new CannotBeCut(
       'An outline is far too long and thin to be carved; make it smaller, or mend it where it was drawn.',
     );
   const out = emptySamples(count + more);

@@ -102,7 +102,8 @@ const BESIDE = 0.0005;
  * that meet in a point away from each other. Returns how many were moved.
  * @param nudge how near a vertex is moved, and how far, mm.
  */
-export function partTouching({ count, x, y, next, previous }: RegionOutline, nudge: number): number {
+export function partTouching(outline: RegionOutline, nudge: number): number {
+  const { count, x, y, next, previous } = outline;
   const byX = new Float64Array(count);
   const byY = new Float64Array(count);
   const segments = new Flatbush(count);
@@ -127,13 +128,50 @@ export function partTouching({ count, x, y, next, previous }: RegionOutline, nud
       byX[i] += side * nx;
       byY[i] += side * ny;
     }
-  let total = 0;
+  const moves: [vertex: number, dx: number, dy: number][] = [];
   for (let i = 0; i < count; i++) {
-    const n = Math.hypot(byX[i], byY[i]);
+    const apart = fromOtherVertices(outline, nearVertices(outline, segments, i), i);
+    const [toX, toY] = apart ?? [byX[i], byY[i]];
+    const n = Math.hypot(toX, toY);
     if (n < 1e-9) continue;
-    x[i] += (nudge * byX[i]) / n;
-    y[i] += (nudge * byY[i]) / n;
-    total++;
+    moves.push([i, (nudge * toX) / n, (nudge * toY) / n]);
   }
-  return total;
+  for (const [i, dx, dy] of moves) {
+    x[i] += dx;
+    y[i] += dy;
+  }
+  return moves.length;
+}
+
+/** Vertices nearer than this are at one place, mm. */
+const ONE_PLACE = 1e-5;
+
+/** Other vertices at the place of one. */
+function nearVertices({ x, y, next }: RegionOutline, segments: Flatbush, i: number): number[] {
+  return segments
+    .search(x[i] - ONE_PLACE, y[i] - ONE_PLACE, x[i] + ONE_PLACE, y[i] + ONE_PLACE)
+    .filter((s) => s !== i && next[s] !== i && Math.hypot(x[s] - x[i], y[s] - y[i]) < ONE_PLACE);
+}
+
+/**
+ * Where a vertex goes that shares its place with others: into the one of its two angles in which no wall of theirs lies, so
+ * that it comes away from all of them. Nothing where it shares its place with none, or has them on both sides.
+ */
+function fromOtherVertices(
+  { x, y, next, previous }: RegionOutline,
+  others: number[],
+  i: number,
+): [number, number] | undefined {
+  if (others.length === 0) return undefined;
+  const angleTo = (from: number, n: number) => Math.atan2(y[n] - y[from], x[n] - x[from]);
+  const full = 2 * Math.PI;
+  const ahead = angleTo(i, next[i]);
+  /** Counter-clockwise from the wall ahead, the inside's angle first. */
+  const round = (angle: number) => (((angle - ahead) % full) + full) % full;
+  const inside = round(angleTo(i, previous[i]));
+  const rays = others.flatMap((other) => [next[other], previous[other]].map((n) => round(angleTo(other, n))));
+  const within = rays.filter((ray) => ray < inside).length;
+  if (within > 0 && within < rays.length) return [0, 0];
+  const towards = ahead + (within === 0 ? inside / 2 : (inside + full) / 2);
+  return [Math.cos(towards), Math.sin(towards)];
 }

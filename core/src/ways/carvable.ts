@@ -30,7 +30,7 @@ export interface Carvables {
  *
  * @param step told after each piece how much is done, 0 to 1; may be asynchronous to let others work.
  * @param kept those of before: a letter that stood on the sheet already is not worked out again.
- * @throws {TriangulationError} where outlines cross themselves beyond what uniting mends.
+ * @throws {OwnFault} where outlines cross themselves beyond what uniting mends.
  */
 export async function carvablesOf(
   shapes: readonly Shape[],

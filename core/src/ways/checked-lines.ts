@@ -1,5 +1,6 @@
 import { Clearance } from '../geometry/clearance.ts';
-import { OwnFault, PAST_OUTLINE } from './checked.ts';
+import { OwnFault } from '../schema/own-fault.ts';
+import { PAST_OUTLINE } from './checked.ts';
 import type { Run } from './joined-lines.ts';
 
 /** @throws {OwnFault} where a run strays from what was drawn by more than half of a bridge. */

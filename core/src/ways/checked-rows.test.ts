@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { OwnFault } from './checked.ts';
+import { OwnFault } from '../schema/own-fault.ts';
 import { checkRows } from './checked-rows.ts';
 
 const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);

@@ -1,4 +1,4 @@
-import { CannotBeCut } from '../schema/cannot-be-cut.ts';
+import { OwnFault } from '../schema/own-fault.ts';
 import { type Profile, radiusAtDepth } from '../tools/turned.ts';
 import { Clearance } from '../geometry/clearance.ts';
 import type { Loops } from '../geometry/clipper.ts';
@@ -8,12 +8,7 @@ import type { Track } from '../motion/track.ts';
 /** How far past an outline a move may cut by rounding, mm. */
 export const PAST_OUTLINE = 0.012;
 
-/** A move of Kerbe's own making that would cut where nothing is to be cut: a fault of ours, and nobody else's. */
-export class OwnFault extends CannotBeCut {
-  override name = 'OwnFault';
-}
-
-/** A fault of that kind, told with how far and where. */
+/** A move of Kerbe's own making that would cut where nothing is to be cut, told with how far and where. */
 export const past = (by: number, x: number, y: number) =>
   new OwnFault(
     `Kerbe’s own check found a move that would cut ${by.toFixed(2)} mm past the outline near ${x.toFixed(1)}, ${y.toFixed(1)} mm, so this cut is not made. That is a fault of Kerbe, not of the drawing; another bit or step may avoid it.`,
