@@ -190,6 +190,17 @@ describe('regions and groups', () => {
     const inner = regions.find(({ loops }) => loops.length === 2)!;
     expect(inner.bounds).toEqual({ minX: 20, minY: 20, maxX: 60, maxY: 60 });
   });
+  test('a hole that an island touches in a corner belongs to the loop around it', () => {
+    const regions = regionsOf([
+      square(-5, -5, 30),
+      reversed(square(0, 0, 10)),
+      Float64Array.of(0, 0, 3, 1, 1, 3),
+      Float64Array.of(10, 10, 7, 9, 9, 8),
+      Float64Array.of(0, 10, 2, 6, 4, 9),
+    ]);
+    expect(regions.map(({ loops }) => loops.length).sort()).toEqual([1, 1, 1, 2]);
+    expect(regions.find(({ loops }) => loops.length === 2)!.bounds.maxX).toBe(25);
+  });
   test('boxes are grouped by way of others, and within a margin', () => {
     const box = (x: number) => ({ minX: x, minY: 0, maxX: x + 10, maxY: 10 });
     expect(boxGroups([box(0), box(8), box(16), box(40)])).toEqual([[0, 1, 2], [3]]);

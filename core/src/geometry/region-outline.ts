@@ -59,7 +59,18 @@ function turnAt(x: Float64Array, y: Float64Array, p: number, i: number, q: numbe
   return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
 }
 
-/** Leaves out vertices that are nearer than this to the one before them, mm, but three of every loop. Returns how many. */
+/** Whether a corner is the tip of a needle of the region, thinner than this, mm: there is nothing in it. */
+function isNeedle({ x, y, next, previous, turn }: RegionOutline, i: number, least: number): boolean {
+  const [ux, uy] = [x[previous[i]] - x[i], y[previous[i]] - y[i]];
+  const [vx, vy] = [x[next[i]] - x[i], y[next[i]] - y[i]];
+  const longer = Math.max(Math.hypot(ux, uy), Math.hypot(vx, vy));
+  return turn[i] > Math.PI / 2 && Math.abs(ux * vy - uy * vx) < least * longer;
+}
+
+/**
+ * Leaves out vertices that are nearer than this to the one before them, mm, and the tips of needles that are thinner, but
+ * three of every loop. Returns how many.
+ */
 export function dropNear(outline: RegionOutline, least: number): number {
   const { count, x, y, previous } = outline;
   const [keptX, keptY, after, before]: number[][] = [[], [], [], []];
@@ -71,7 +82,7 @@ export function dropNear(outline: RegionOutline, least: number): number {
       const toLast = k < first ? Infinity : Math.hypot(x[i] - keptX[k], y[i] - keptY[k]);
       const toFirst =
         i < previous[start] || k < first ? Infinity : Math.hypot(x[i] - keptX[first], y[i] - keptY[first]);
-      if (left > 3 && Math.min(toLast, toFirst) < least) {
+      if (left > 3 && (Math.min(toLast, toFirst) < least || isNeedle(outline, i, least))) {
         left--;
         continue;
       }
