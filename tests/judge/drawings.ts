@@ -256,7 +256,8 @@ export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAW
     return commands
       .map((command) => {
         const numbers = command.slice(1).split(' ').filter(Boolean).map(Number);
-        const places = Array.from({ length: numbers.length / 2 }, (_, i) => page.written(right(numbers[2 * i]), down(numbers[2 * i + 1]))); // prettier-ignore
+        const place = (i: number) => page.written(right(numbers[2 * i]), down(numbers[2 * i + 1]));
+        const places = Array.from({ length: numbers.length / 2 }, (_, i) => place(i));
         return command[0] + places.flat().join(' ');
       })
       .join('');

@@ -71,7 +71,7 @@ export function judgeWalls(
         const before = places.at(-1);
         places.push([px, py]);
         if (z > -deepest + 0.02) {
-          // Along the bit's way, as a tab's length is meant: within a round wall that is shorter than the wall.
+          // Along the bit's way or along the wall, whichever is shorter: a tab is as long on one of them.
           missed += before ? Math.min(every, Math.hypot(px - before[0], py - before[1])) : every;
           at = [px, py];
         }
@@ -95,17 +95,10 @@ export function judgeWalls(
       else runs.push([index]);
     }
     for (const run of runs) {
-      // Along the bit's way, as the tab's length is meant; round a corner its arc counts as the chord here.
-      const long = run.reduce((sum, k, i) => {
-        if (i === 0) return every;
-        const [a, b] = [places[run[i - 1]], places[k]];
-        return sum + Math.hypot(a[0] - b[0], a[1] - b[1]);
-      }, 0);
-      // Round a corner the bit's way is longer than the wall, and a tab is as long as asked on the way.
-      const whole = ![...run, (run[run.length - 1] + 1) % high.length].some((k) => {
-        const [[ax, ay], [bx, by]] = [places[k], places[(k + high.length - 1) % high.length]];
-        return broken[k] || Math.hypot(ax - bx, ay - by) > 2 * every;
-      });
+      // What stands at the part, along its edge.
+      const long = run.length * every;
+      // Where the bit cannot go along, as in a corner that is narrower than it, no part of the edge is asked for.
+      const whole = ![...run, (run[run.length - 1] + 1) % high.length].some((k) => broken[k]);
       // Where another stretch of outline passes an end of the tab, the bit goes there, too: half of it stands at least.
       const apart = Math.ceil(tabs.length / every);
       const crowded = [run[0], run[run.length - 1]].some((k) => {
@@ -125,7 +118,7 @@ export function judgeWalls(
       const least = crowded ? tabs.length / 2 : tabs.length;
       // Where outlines cross, a tab goes round the corner from one to the other, and the bit past its bend.
       const bent = [run[0], run[run.length - 1]].some((k) => drawn.loops.some((other) => other !== loop && distanceTo(other, ...places[k]) < radius + every)); // prettier-ignore
-      if (whole && !bent && run.length > 2 && long < least - 3 * every - swept.cell - radius)
+      if (whole && !bent && run.length > 2 && long < least - 0.1 - 2 * every - swept.cell)
         found.push(
           `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
         );

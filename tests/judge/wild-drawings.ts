@@ -65,7 +65,10 @@ export function braid(dice: Dice): Made {
   const [pitch, length, n] = [between(dice, 8, 20), between(dice, 15, 50), whole(dice, 24, 90)];
   const loops = Array.from({ length: strands }, (_, s): Loop => {
     const at = (k: number) => high * Math.sin((2 * Math.PI * k * length) / n / pitch + (2 * Math.PI * s) / strands);
-    const side = (up: number) => Array.from({ length: n + 1 }, (_, k): [number, number] => [(k * length) / n, at(k) + up * wide]); // prettier-ignore
+    // Each ends elsewhere, so that no ends lie on each other.
+    const end = (k: number) => (k === 0 ? -0.31 * s : k === n ? 0.31 * s : 0);
+    const place = (k: number, up: number): [number, number] => [end(k) + (k * length) / n, at(k) + up * wide];
+    const side = (up: number) => Array.from({ length: n + 1 }, (_, k) => place(k, up));
     return [...side(-1), ...side(1).reverse()];
   });
   return { loops };

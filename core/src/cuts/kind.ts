@@ -32,7 +32,7 @@ export interface FreshFrom<T extends BaseTool = BaseTool> {
   step: number;
   peck: number;
   entry: { kind: 'ramp'; angle: number };
-  tabs: Omit<Tabs, 'shape' | 'at'>;
+  tabs: Omit<Tabs, 'shape' | 'anyway' | 'at'>;
 }
 
 /** Settings of a drilling that a controller may do by a cycle of its own. */

@@ -57,7 +57,7 @@ test('the part of an inlay lies where it is laid, the recess where it was drawn'
 });
 
 test('every loop of a cut-out asks for its tabs, and those without a place are counted', async () => {
-  const tabs = { count: 3, length: 6, height: 1, shape: 'square' as const, at: [] };
+  const tabs = { count: 3, length: 6, height: 1, shape: 'square' as const, anyway: false, at: [] };
   expect((await made('profile', { bit: 'm3', tabs }))[0]).toMatchObject({ tabsMissing: 0 });
   // 50 mm of edge are too short for this one, wherever it stands.
   const [long] = await made('profile', { bit: 'm3', tabs: { ...tabs, length: 70 } });

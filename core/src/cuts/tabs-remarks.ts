@@ -1,17 +1,55 @@
 import type { BaseCut } from '../document/cut.ts';
 import { thickest } from '../stock/stock.ts';
+import type { ProfileFacts } from './profile/facts.ts';
 import type { Tabs } from './fields/tabs.ts';
 import { type JudgedCut, type Remark, setCut } from './remark.ts';
 
 /** How many of the tabs asked for are missing, each loop of an outline having its own. */
-export const tabsMissing = (asked: Tabs, made: { tabs: readonly unknown[]; starts: readonly unknown[] }): number =>
-  Math.max(0, (asked.at.length || asked.count * made.starts.length) - made.tabs.length);
+export const tabsMissing = (
+  asked: Tabs,
+  made: { tabs: readonly unknown[]; starts: readonly unknown[]; heldBy?: HeldBy },
+): number => (made.heldBy ? 0 : Math.max(0, (asked.at.length || asked.count * made.starts.length) - made.tabs.length));
 
 /** The sentence of a cut made without a job. */
 export const missingWords = (missing: number): string[] =>
   missing > 0
     ? [`${missing} of the tabs have no place where they would stand, and are left out; make them shorter or fewer.`]
     : [];
+
+type HeldBy = ProfileFacts['heldBy'];
+
+/** Why tabs that were asked for do not stand. */
+const NOT_NEEDED: Record<NonNullable<HeldBy>, string> = {
+  skin: 'the skin holds the part all round',
+  stock: 'the cut does not go through the stock, which holds the part',
+};
+
+/** The sentence of a cut whose tabs are not needed. */
+export const notNeededWords = (heldBy: HeldBy): string[] =>
+  heldBy
+    ? [`The tabs are left out: ${NOT_NEEDED[heldBy]}. They stand all the same if asked for with --tabs-anyway.`]
+    : [];
+
+/** Tabs that are left out since something else holds the part. */
+export function judgeNotNeeded<C extends BaseCut & { tabs: Tabs }>(
+  { cut, index }: JudgedCut<C>,
+  heldBy: HeldBy,
+): Remark[] {
+  if (!heldBy) return [];
+  return [
+    {
+      id: `tabs-not-needed-${cut.id}`,
+      stop: 'cuts',
+      cut: cut.id,
+      weight: 'advice',
+      text: `The tabs are left out: ${NOT_NEEDED[heldBy]}.`,
+      remedies: [
+        { label: 'Let them stand all the same', patch: setCut(index, { tabs: { ...cut.tabs, anyway: true } }) },
+        { label: 'Ask for none', patch: setCut(index, { tabs: { ...cut.tabs, at: [], count: 0 } }) },
+      ],
+    },
+  ];
+}
 
 /** Tabs that find no place. */
 export function judgeMissing<C extends BaseCut & { tabs: Tabs }>({ cut, index, result }: JudgedCut<C>): Remark[] {

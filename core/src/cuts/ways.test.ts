@@ -18,7 +18,9 @@ import { profile, type ProfileSettings } from '../ways/profile.ts';
 import { ringLevels } from '../ways/ring-levels.ts';
 import { nestRings } from '../ways/rings.ts';
 import { scanLines } from '../ways/scan-lines.ts';
-import { placeTabs, tabAt } from '../ways/tabs.ts';
+import { ArcLength } from '../geometry/arc-length.ts';
+import { Turning } from '../geometry/turning.ts';
+import { placeTabs, tabAt, tabRound } from '../ways/tabs.ts';
 import { vCarve, type VCarveSettings } from './v-carve/v-carve.ts';
 
 const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
@@ -226,13 +228,65 @@ describe('tabs', () => {
     expect(placeTabs(box(0, 0, 20, 10), 8, 10)).toHaveLength(3);
     expect(placeTabs(box(0, 0, 3, 3), 2, 10)).toEqual([]);
   });
+  test('kept off corners wherever an edge has room, also where a neighbour’s share of the way has none', () => {
+    // A plus: twelve edges of 16 mm, offset by a bit of 6 mm.
+    const corners = '16 0 32 0 32 16 48 16 48 32 32 32 32 48 16 48 16 32 0 32 0 16 16 16'.split(' ').map(Number);
+    const [way] = clipper.offset([Float64Array.from(corners)], 3);
+    for (const count of [2, 3, 4, 5, 6]) {
+      const tabs = placeTabs(way, count, 12);
+      expect(tabs).toHaveLength(count);
+      const turning = new Turning(new ArcLength(way));
+      for (const { from, to } of tabs) expect(turning.bend(from, to)).toBeLessThan(0.2);
+    }
+  });
+  test('round a bend as much stands at the part as was asked for', () => {
+    // Round a coin of 10 mm with a bit of 6: 6 mm of its edge are 9.6 mm of the bit’s way, 8 / 5 of it.
+    const [coin] = clipper.offset([circleOf(5)], 3);
+    for (const part of ['left', 'right'] as const) {
+      const measured = new ArcLength(part === 'left' ? coin : flipped(coin));
+      const { from, to } = tabRound(measured, new Turning(measured), 7, { length: 6, diameter: 6, part });
+      expect(to - from).toBeGreaterThan(9.6 + 6 - 0.3);
+      expect(to - from).toBeLessThan(9.6 + 6 + 0.8);
+    }
+    // In a hole its edge is longer than the way: no less than asked for stands.
+    const [hole] = clipper.offset([circleOf(10)], -3);
+    const measured = new ArcLength(hole);
+    const { from, to } = tabRound(measured, new Turning(measured), 7, { length: 6, diameter: 6, part: 'right' });
+    expect(to - from).toBeGreaterThan(12 - 1e-9);
+    expect(to - from).toBeLessThan(12.8);
+  });
   test('one put by hand is as wide as asked, round its place', () => {
     const tab = tabAt(box(0, 0, 40, 20), 25, 8);
     expect(tab).toMatchObject({ from: 21, to: 29, x: 25, y: 0 });
   });
 });
 
+function circleOf(r: number): Float64Array {
+  return Float64Array.from(
+    { length: 400 },
+    (_, i) => r * (i % 2 ? Math.sin : Math.cos)((Math.PI * Math.floor(i / 2)) / 100),
+  );
+}
+const flipped = (loop: Float64Array) => loop.map((_, i) => loop[loop.length - 2 - (i & ~1) + (i & 1)]);
+
 describe('profiles', () => {
+  test('tabs stand over a skin, and where stock is left below, only if asked for', () => {
+    const made = (more: Partial<ProfileSettings>) => {
+      const { tabs, heldBy } = profile(
+        [box(0, 0, 100, 60)],
+        { ...settings, depth: 12, thickness: 12, ...more },
+        clipper,
+      );
+      return [tabs.length, heldBy];
+    };
+    const tabs = { count: 4, length: 6, height: 1.5 };
+    expect(made({ tabs })).toEqual([4, undefined]);
+    expect(made({ tabs, skin: 0.1 })).toEqual([0, 'skin']);
+    expect(made({ tabs: { ...tabs, anyway: true }, skin: 0.1 })).toEqual([4, undefined]);
+    expect(made({ tabs, depth: 5 })).toEqual([0, 'stock']);
+    expect(made({ tabs: { ...tabs, anyway: true }, depth: 5 })).toEqual([4, undefined]);
+    expect(made({ tabs: { ...tabs, count: 0 }, skin: 0.1 })).toEqual([0, undefined]);
+  });
   const settings: ProfileSettings = {
     ...drive,
     diameter: 6,

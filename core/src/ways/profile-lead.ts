@@ -1,7 +1,6 @@
 import type { ArcLength } from '../geometry/arc-length.ts';
 import type { Clearance } from '../geometry/clearance.ts';
-import type { Loops } from '../geometry/clipper.ts';
-import { insideArea } from '../geometry/stretches.ts';
+import type { Sides } from '../geometry/sides.ts';
 
 export interface LeadSettings {
   /** Diameter of the end mill, mm. */
@@ -25,7 +24,7 @@ export function leadOf(
   start: number,
   { lead, diameter, side }: LeadSettings,
   partOnLeft: boolean,
-  guard: { edge: Clearance; loops: Loops; sign: number; takes: (x: number, y: number) => boolean },
+  guard: { edge: Clearance; sides: Sides; sign: number; takes: (x: number, y: number) => boolean },
 ): Lead | undefined {
   if (!lead || lead.kind === 'none' || !(lead.length > 0) || side === 'on') return undefined;
   const { x, y, dx, dy } = measured.pointAt(start);
@@ -45,13 +44,25 @@ export function leadOf(
       ? { in: [at(-r, r * 0.5)], out: [at(r, r * 0.5)] }
       : { in: quarter(-1).slice(0, -1), out: quarter(1).slice(0, -1).reverse() };
   // The bit's centre stays on the scrap side of every path, and no nearer to a neighbour than the path itself is.
-  const between = [...way.in, ...way.out].flatMap(([px, py]): [number, number][] =>
-    [0, 0.25, 0.5, 0.75].map((t) => [px + t * (x - px), py + t * (y - py)]),
-  );
-  const free = (lead.kind === 'line' ? between : [...way.in, ...way.out]).every(([px, py]) => {
-    const inside = insideArea(guard.loops, px, py);
+  const free = alongEvery([...way.in, [x, y], ...way.out], LOOK_EVERY).every(([px, py]) => {
     if (guard.takes(px, py)) return false;
-    return (guard.sign > 0 ? !inside : inside) || guard.edge.at(px, py) < 1e-3;
+    return guard.sides.inside(px, py) !== guard.sign > 0 || guard.edge.at(px, py) < ON_EDGE;
   });
   return free && diameter > 0 ? way : undefined;
+}
+
+/** How far apart a way is looked at, mm. */
+const LOOK_EVERY = 0.05;
+
+/** Nearer to where the bit goes round than this a way is on it, mm. */
+const ON_EDGE = 1e-3;
+
+/** Places along a line, no further apart than so much, its corners among them. */
+function alongEvery(line: readonly [number, number][], most: number): [number, number][] {
+  return line.flatMap(([ax, ay], k): [number, number][] => {
+    if (k + 1 === line.length) return [[ax, ay]];
+    const [bx, by] = line[k + 1];
+    const n = Math.max(1, Math.ceil(Math.hypot(bx - ax, by - ay) / most));
+    return Array.from({ length: n }, (_, i) => [ax + (i / n) * (bx - ax), ay + (i / n) * (by - ay)]);
+  });
 }

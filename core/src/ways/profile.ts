@@ -2,8 +2,10 @@ import Flatbush from 'flatbush';
 import { ArcLength } from '../geometry/arc-length.ts';
 import type { Clipper, Loops } from '../geometry/clipper.ts';
 import { Clearance } from '../geometry/clearance.ts';
+import { Turning } from '../geometry/turning.ts';
 import { boxGroups } from '../geometry/box-groups.ts';
 import { boundsOf, signedArea } from '../geometry/outline.ts';
+import { Sides } from '../geometry/sides.ts';
 import { type Path, PathBuilder } from '../motion/path.ts';
 import { flatTrack } from '../motion/track.ts';
 import { orderTracks } from './order-tracks.ts';
@@ -20,7 +22,7 @@ import { sharpCorners, startOf, type StartSettings } from './profile-start.ts';
 import { turnOf } from './profile-turn.ts';
 import { StandingTabs } from './standing-tabs.ts';
 import { TabRoom } from './tab-room.ts';
-import { placeTabs, type Tab, tabAt } from './tabs.ts';
+import { placeTabs, type Tab, tabRound } from './tabs.ts';
 import { ON_ROUND } from './tight-places.ts';
 import { roughRounds } from './rough-rounds.ts';
 
@@ -43,6 +45,8 @@ export interface ProfileSettings extends Drive, StartSettings {
     shape?: 'square' | 'ramped';
     /** Places chosen by hand, on the sheet; they take the place of the count. */
     at?: readonly { x: number; y: number }[];
+    /** Also where a skin or the stock below holds the part. */
+    anyway?: boolean;
   };
   /** Slope of the way down along the path, radians; 0 plunges. */
   ramp?: number;
@@ -62,6 +66,8 @@ export interface ProfileCut {
   passes: number;
   /** Loops whose lead would have cut into the part or its neighbour, and so was left away. */
   noLead: number;
+  /** What holds the part, so that the tabs asked for are left out. */
+  heldBy?: 'skin' | 'stock';
 }
 
 /** How far the path may stray from the exact offset, mm. */
@@ -98,9 +104,13 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   const corners = sharpCorners(area, side);
   let noLead = 0;
   const edge = Clearance.ofLoops(loops);
-  const through = depth > thickness - tabs.height && skin === 0;
+  const sides = new Sides(loops);
+  const wantsTabs = tabs.count > 0 || (tabs.at?.length ?? 0) > 0;
+  const holds = skin > 0 ? 'skin' : depth <= thickness - tabs.height ? 'stock' : undefined;
+  const tabsStand = wantsTabs && (holds === undefined || tabs.anyway === true);
   const width = tabs.length + diameter;
-  const ceiling = -(thickness - tabs.height);
+  // From the underside of the stock, or from the floor of a cut that leaves something below.
+  const ceiling = tabs.height - (tabs.anyway ? Math.min(depth, thickness) : thickness);
   const slope = settings.ramp ?? 0;
   const turned = (raw: Float64Array) => {
     const isHole = signedArea(raw) < 0;
@@ -112,15 +122,16 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     return { measured: new ArcLength(loop), partOnLeft: partInside === counterClockwise };
   };
   const walls = innerFirst(loops).map((raw) => ({ raw, ...turned(raw) }));
-  const room = new TabRoom(through ? walls.map(({ measured }) => measured) : [], diameter / 2);
-  const tabsOf = walls.map(({ measured }, k): Tab[] => {
-    if (!through) return [];
+  const room = new TabRoom(tabsStand ? walls.map(({ measured }) => measured) : [], diameter / 2);
+  const tabsOf = walls.map(({ measured, partOnLeft }, k): Tab[] => {
+    if (!tabsStand) return [];
     const { loop } = measured;
+    const turning = new Turning(measured);
+    const part = side === 'on' ? 'on' : partOnLeft ? 'left' : 'right';
+    const make = (middle: number) => tabRound(measured, turning, middle, { length: tabs.length, diameter, part });
     if (tabs.at?.length)
-      return tabs.at
-        .filter((p) => distanceTo(loop, p) < diameter)
-        .map((p) => tabAt(loop, measured.nearest(p.x, p.y), width));
-    return tabs.count > 0 ? placeTabs(loop, tabs.count, width, (tab) => room.stands(k, tab)) : [];
+      return tabs.at.filter((p) => distanceTo(loop, p) < diameter).map((p) => make(measured.nearest(p.x, p.y)));
+    return tabs.count > 0 ? placeTabs(loop, tabs.count, width, (tab) => room.stands(k, tab), make) : [];
   });
   const standing = new StandingTabs(
     walls.map(({ measured }, k) => ({ measured, tabs: tabsOf[k] })),
@@ -128,7 +139,7 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
   );
   const todo = walls.flatMap(({ raw, measured, partOnLeft }, k): Round[] => {
     const loopTabs = tabsOf[k];
-    const guard = { edge, loops, sign, takes: (px: number, py: number) => standing.takes(k, px, py) };
+    const guard = { edge, sides, sign, takes: (px: number, py: number) => standing.takes(k, px, py) };
     placed.push(...loopTabs);
     const start = startOf(measured, loopTabs, settings, corners);
     const { x, y } = measured.pointAt(start);
@@ -223,7 +234,15 @@ export function profile(area: Loops, settings: ProfileSettings, clipper: Clipper
     }
   }
   if (builder.length) builder.rapid(builder.x, builder.y, lift);
-  return { path: builder.done(), tabs: placed, starts, missed, passes: depths.length, noLead };
+  return {
+    path: builder.done(),
+    tabs: placed,
+    starts,
+    missed,
+    passes: depths.length,
+    noLead,
+    ...(wantsTabs && !tabsStand && { heldBy: holds }),
+  };
 }
 
 /** One loop that is gone round at some depths. */

@@ -29,7 +29,7 @@ export function judgeDrawnLarger(judged: JudgedCut<DrillCut, DrillFacts>): Remar
           ...freshCut('profile', profileKind, id, from),
           side: 'inside',
           ramp: 5,
-          tabs: { count: 0, length: 6, height: 1.5, shape: 'square', at: [] },
+          tabs: { count: 0, length: 6, height: 1.5, shape: 'square', anyway: false, at: [] },
         }
       : freshCut('pocket', pocketKind, id, from);
     const value = { ...made, targets: those, depth: cut.depth };

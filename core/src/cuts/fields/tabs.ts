@@ -1,4 +1,4 @@
-import { choice } from '../../fields/choice-field.ts';
+import { choice, flag } from '../../fields/choice-field.ts';
 import { FieldProblem, type Values } from '../../fields/field.ts';
 import { group } from '../../fields/group-field.ts';
 import { listOf } from '../../fields/list-field.ts';
@@ -15,6 +15,12 @@ const FIELDS = {
   length: length('tab length', SIZE),
   height: length('tab height', SIZE),
   shape: choice('shape of the tabs', { square: 'square', ramped: 'ramped' }, { initial: 'square' }),
+  /** Over a skin, or where the cut leaves stock below, they stand only if asked for. */
+  anyway: flag(
+    'where tabs stand',
+    { yes: 'over what is left below, too', no: 'where the part would come free' },
+    { initial: false },
+  ),
   /** Places chosen by hand, on the sheet, mm; they take the place of the count. */
   at: listOf('places of tabs', PLACE, MOST),
 };
@@ -23,6 +29,7 @@ const FIELDS = {
 export const TABS = group('the tabs', FIELDS, {
   options: [
     { name: 'tabs', read: (text, { now, label }) => ({ ...now, count: readQuantity(text, 'count', { min: 0, max: MOST }, label) }) }, // prettier-ignore
+    { name: 'tabs-anyway', bare: true, read: (_, { now }) => ({ ...now, anyway: true }) },
     {
       name: 'tab',
       read(text, { now, label }) {
@@ -50,5 +57,5 @@ export function held(s: Slots<typeof FIELDS>, tabs: Tabs): Sentence {
       return { tabs: { ...changed, at: [] } };
     },
   };
-  return say`held by ${number}${standing > 0 && say` of ${s.length} by ${s.height}, ${s.shape}`}`;
+  return say`held by ${number}${standing > 0 && say` of ${s.length} by ${s.height}, ${s.shape}`}${standing > 0 && tabs.anyway && say`, ${s.anyway}`}`;
 }

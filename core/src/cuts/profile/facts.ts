@@ -10,4 +10,6 @@ export interface ProfileFacts {
   noLead: number;
   /** How much of their lines chosen shapes share, and are one there, mm. */
   touching: number;
+  /** What holds the part, so that the tabs asked for are left out. */
+  heldBy?: 'skin' | 'stock';
 }

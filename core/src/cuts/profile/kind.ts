@@ -16,7 +16,14 @@ import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
 import { freeInsides, outerBorder } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
 import { nextSmallerMill } from '../smaller-bit.ts';
-import { judgeLoose, judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
+import {
+  judgeLoose,
+  judgeMissing,
+  judgeNotNeeded,
+  missingWords,
+  notNeededWords,
+  tabsMissing,
+} from '../tabs-remarks.ts';
 import { withoutFinish } from '../usual-tries.ts';
 import type { ProfileFacts } from './facts.ts';
 import { FIELDS, heading, more, type ProfileCut, sentence } from './fields.ts';
@@ -49,6 +56,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   notes: (_, { facts, tabsMissing: missing }, __, unit) => [
     ...missedNotes(facts?.missed),
     ...missingWords(missing),
+    ...notNeededWords(facts?.heldBy),
     ...(facts?.noLead ? [`${facts.noLead} outlines have no room for the lead, and are entered straight.`] : []),
     ...togetherNotes({ overlaps: 0, touching: facts?.touching ?? 0 }, unit),
   ],
@@ -62,7 +70,14 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   goDeep: (depth) => ({ depth }),
   tries: withoutFinish,
   make: profiled,
-  judge: (judged) => [...judgeThrough(judged), ...judgeLost(judged), ...judgeTouching(judged), ...judgeLoose(judged), ...judgeMissing(judged)], // prettier-ignore
+  judge: (judged) => [
+    ...judgeThrough(judged),
+    ...judgeLost(judged),
+    ...judgeTouching(judged),
+    ...judgeLoose(judged),
+    ...judgeMissing(judged),
+    ...judgeNotNeeded(judged, judged.result.facts?.heldBy),
+  ],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),
   // What goes right through is as deep as the stock everywhere.
   onUneven: (_, { depth }, drop, thick) => (depth >= thick ? {} : shallowOnUneven(depth, drop)),
@@ -92,7 +107,7 @@ function profiled(job: Job, cut: ProfileCut, bit: Bit, artwork: CutArtwork, clip
   };
   const { path, passes, tabs, ...ways } = profile(area, settings, clipper);
   const facts = { ...ways, touching };
-  const missing = tabsMissing(cut.tabs, { tabs, starts: facts.starts });
+  const missing = tabsMissing(cut.tabs, { tabs, ...facts });
   return [cutPart(cut, profileKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts })];
 }
 
