@@ -119,10 +119,10 @@ const IDS: [kind: CutKindName, what: string, says: string[], body: string, given
   ['plasma', 'plates that touch', ['touching'], TWO],
   ['plasma', 'plates that touch, inside', ['touching'], TWO, { fields: { side: 'inside' } }],
   ['plasma', 'beside the sheet', ['sheet'], '<rect x="0" y="20" width="60" height="60"/>'],
-  ['plasma', 'settings of one’s own', ['chart'], plate(), { fields: { feed: 2000 } }],
+  ['plasma', 'settings of one’s own', ['settings', 'chart'], plate(), { fields: { feed: 2000 } }],
   ['plasma', 'a sheet between two rows', ['chart'], plate(), { stock: { corners: [4.5, 4.5, 4.5, 4.5] } }],
   ['plasma', 'a sheet beyond the chart', ['chart'], plate(), { stock: { corners: [12, 12, 12, 12] } }],
-  ['plasma', 'a sheet that the chart does not know', ['chart'], plate(), { stock: { material: 'brass' } }],
+  ['plasma', 'a sheet that the chart does not know', ['settings', 'chart'], plate(), { stock: { material: 'brass' } }],
 ];
 
 describe('said of what is burnt, where there is cause and nowhere else', () => {
@@ -151,7 +151,8 @@ describe('said of what is burnt, where there is cause and nowhere else', () => {
     expect(
       await said('plasma', plate(hole(60, 60, 2)), { fields: { tooSmall: 'mark' }, stock: { corners: [6, 6, 6, 6] } }),
     ).toEqual([]);
-    const [own] = await said('plasma', plate(), { fields: { feed: 2000, cutHeight: 2 } });
+    const [unsaid, own] = await said('plasma', plate(), { fields: { feed: 2000, cutHeight: 2 } });
+    expect(unsaid.remedies[0]).toBe('These numbers are meant');
     expect(own.text).toMatch(/: a feed of 2400 mm a minute, cutting 1\.5 mm high\.$/);
     expect(own.remedies).toEqual(['Use what the chart says']);
   });

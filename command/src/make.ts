@@ -31,6 +31,8 @@ export async function make(args: string[]): Promise<void> {
   const resources = await resourcesFromDisk((hash) => assets[hash] && bytesFromBase64(assets[hash].base64));
   const result = await compute(job, resources, await clipperFromDisk());
   const wrong = result.remarks.filter((remark) => remark.weight === 'wrong');
+  const withheld = result.remarks.find(({ withholds }) => withholds);
+  if (withheld) throw new Misuse(`No program is written: ${withheld.text}`);
   const programs = programsFor(job, result, { revision: 'file', date: new Date().toISOString().slice(0, 10) });
   mkdirSync(out, { recursive: true });
   const names = programs.map((program, index) => {

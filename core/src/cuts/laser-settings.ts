@@ -4,7 +4,7 @@ import { type Beam, settingsFor } from '../tools/beam/fields.ts';
 import type { BaseCut } from '../document/cut.ts';
 import type { JudgedCut, Remark } from './remark.ts';
 
-/** Whether a beam has settings for the stock, and for stock as thick as this was measured. */
+/** Whether a beam has settings for stock as thick as this was measured. */
 export function judgeSettings({
   job,
   cut,
@@ -13,9 +13,8 @@ export function judgeSettings({
   const { stock, unit } = job;
   const thick = thickest(stock);
   const found = settingsFor(own, stock.material, thick);
-  if (found?.fits) return [];
-  const text = found
-    ? `${own.name} has settings for ${formatLength(found.row.thickness, unit, 2)} of ${stock.material}, and this was measured ${formatLength(thick, unit, 2)} thick; try it on a scrap, or burn a test grid.`
-    : `${own.name} has no settings for ${stock.material}; burn a test grid, or try it on a scrap.`;
+  // Where there are none for the material, that is asked for of any tool.
+  if (!found || found.fits) return [];
+  const text = `${own.name} has settings for ${formatLength(found.row.thickness, unit, 2)} of ${stock.material}, and this was measured ${formatLength(thick, unit, 2)} thick; try it on a scrap, or burn a test grid.`;
   return [{ stop: 'cuts', cut: cut.id, id: `settings-${cut.id}`, weight: 'advice', text, remedies: [] }];
 }

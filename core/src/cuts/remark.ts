@@ -23,6 +23,8 @@ export interface Remark {
   /** `wrong` must be mended before a run; `advice` may be. */
   weight: 'wrong' | 'advice';
   text: string;
+  /** No program is written while it stands. */
+  withholds?: true;
   remedies: Remedy[];
 }
 
@@ -46,7 +48,8 @@ export interface JudgedCut<C extends BaseCut = BaseCut, F = unknown, T extends B
 /** The patch that sets fields of one cut. */
 export function setCut(index: number, fields: object): Operation[] {
   return Object.entries(fields).map(([path, value]: [string, unknown]) => ({
-    op: 'replace',
+    // What a cut may leave out has nothing to be replaced.
+    op: path === 'settings' ? 'add' : 'replace',
     path: `/cuts/${index}/${path}`,
     value,
   }));

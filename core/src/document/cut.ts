@@ -12,11 +12,25 @@ export const TargetSchema = z.object({
   shapes: z.union([z.literal('all'), list(text(160, 1), 10_000)]),
 });
 
+/**
+ * What a person has said of the settings of a cut: which of them were typed, or copied from another material, for which
+ * material and tool. Without it they are those of a row of the tool, or not known.
+ */
+export const SettingsSchema = z.object({
+  from: z.enum(['typed', 'copied']),
+  material: text(60, 1),
+  bit: IdSchema,
+  keys: list(text(60, 1), 40),
+  /** The material whose row was copied. */
+  of: text(60, 1).optional(),
+});
+
 /** What every cut has, whatever its kind. */
 export const CUT_BASE = {
   id: IdSchema,
   targets: list(TargetSchema, 500),
   bit: IdSchema,
+  settings: SettingsSchema.optional(),
 };
 
 export type Target = z.infer<typeof TargetSchema>;
@@ -27,4 +41,5 @@ export interface BaseCut {
   kind: string;
   targets: Target[];
   bit: string;
+  settings?: z.infer<typeof SettingsSchema>;
 }

@@ -4,6 +4,7 @@ import { judgeHolding } from './holding.ts';
 import { judgeKinds } from './kinds.ts';
 import { judgeMachine } from './machine.ts';
 import { judgeOrder } from './order.ts';
+import { judgeSettings } from './settings.ts';
 import type { Remark } from '../cuts/remark.ts';
 import type { Judged } from './judged.ts';
 
@@ -11,11 +12,13 @@ import type { Judged } from './judged.ts';
 export async function judge(judged: Judged): Promise<Remark[]> {
   const remarks = [
     ...(await judgeArtwork(judged)),
+    ...judgeSettings(judged),
     ...judgeDepth(judged),
     ...(await judgeKinds(judged)),
     ...judgeHolding(judged),
     ...judgeMachine(judged),
     ...judgeOrder(judged),
   ];
-  return remarks.sort((a, b) => Number(a.weight === 'advice') - Number(b.weight === 'advice'));
+  const rank = ({ weight, withholds }: Remark) => (withholds ? 0 : weight === 'wrong' ? 1 : 2);
+  return remarks.sort((a, b) => rank(a) - rank(b));
 }

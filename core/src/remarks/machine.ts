@@ -42,6 +42,7 @@ export function judgeMachine(judged: Judged): Remark[] {
         ...about,
         id: `held-${result.id}`,
         weight: 'wrong',
+        withholds: true,
         text: `${bench.name} is ${kind.one}, and does not hold ${toolKindOf(tool).one}; choose another bench at Set-up, or another tool for this cut.`,
         remedies: [],
       });

@@ -1,3 +1,4 @@
+import { noteSettings } from '@kerbe/core/cuts/settings-origin';
 import { sentenceOf } from '@kerbe/core/schema/told';
 import { proxy } from 'comlink';
 import jsonPatch, { type Operation } from 'fast-json-patch';
@@ -128,6 +129,7 @@ export class JobSession {
   }
 
   private set(next: CutJob): void {
+    noteSettings(this.job, next);
     const parsed = JobSchema.safeParse(next);
     if (!parsed.success) {
       this.problem = `This was not changed: ${sentenceFor(parsed.error, this.job.unit)}`;

@@ -26,7 +26,7 @@ export const beamKind: ToolKind<Beam> = {
       : `Its lines are ${formatLength(diameter, unit, 2)} wide: ${Math.round(1 / diameter)} of them a millimetre lie side by side.`,
   caution: 'The values that ship are made up; the laser’s manual rules, and a test on a scrap.',
   leaves: ({ diameter }) => ({ kind: 'burn', spot: diameter }),
-  settingsIn: (tool, material, thick) => settingsFor(tool, material, thick)?.row ?? tool.presets[0],
+  settingsIn: (tool, material, thick) => settingsFor(tool, material, thick)?.row,
   picture: beamPicture,
   turns: true,
   conducts: false,

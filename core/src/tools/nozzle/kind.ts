@@ -33,7 +33,10 @@ export const nozzleKind: ToolKind<Nozzle> = {
     const [first] = presets;
     return first ? { kind: 'kerf', width: first.kerf, depth: first.thickness } : { kind: 'nothing' };
   },
-  settingsIn: (tool, material, thick) => fromChart(tool, material, thick)?.row,
+  settingsIn(tool, material, thick) {
+    const found = fromChart(tool, material, thick);
+    return found?.by === 'other' ? undefined : found?.row;
+  },
   caution: 'The values that ship are made up; the torch’s manual rules.',
   readChart,
   picture: nozzlePicture,

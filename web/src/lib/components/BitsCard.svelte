@@ -50,11 +50,10 @@
   const charted = $derived(kind?.settingsIn !== undefined);
   function addRow(): void {
     const { material, corners } = session.job.stock;
-    const [first] = bit.presets;
     const usual = Object.fromEntries(
       settings.map(([key, { control }]) => [key, control.is === 'quantity' ? (control.min ?? 0) + 1 : 0]),
     );
-    change((b) => b.presets.push({ ...usual, ...first, material, thickness: Math.max(...corners) } as BasePreset));
+    change((b) => b.presets.push({ ...usual, material, thickness: Math.max(...corners) } as BasePreset));
   }
   async function bringIn(input: HTMLInputElement): Promise<void> {
     const [file] = input.files ?? [];

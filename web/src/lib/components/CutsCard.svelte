@@ -3,6 +3,7 @@
   import { dndzone } from 'svelte-dnd-action';
   import { TOOL_KINDS } from '@kerbe/core/tools/kinds';
   import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
+  import { typedSettings, unknownSettings } from '@kerbe/core/cuts/settings-origin';
   import { newCut } from '@kerbe/core/cuts/new-cut';
   import { formatMinutes } from '@kerbe/core/quantity/format';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -101,6 +102,12 @@
     session.update((job) => (job.cuts = job.cuts.filter((cut) => cut.id !== id)));
     workplace.activeCut = session.job.cuts[0]?.id;
   }
+  /** Sets fields of a cut; those that were not known are from now on, as typed. */
+  function put(cut: Cut, unknown: readonly string[], fields: Record<string, unknown>): void {
+    const typed = Object.keys(fields).filter((key) => unknown.includes(key));
+    const settings = typed.length > 0 ? { settings: typedSettings(session.job, cut, typed) } : {};
+    change(cut.id, (c) => Object.assign(c, fields, settings));
+  }
 </script>
 
 <div class="card-head">
@@ -128,7 +135,8 @@
 >
   {#each listed as cut, index (cut.id)}
     {@const about = aboutOf(cut, session)}
-    {@const set = (fields: Record<string, unknown>) => change(cut.id, (c) => Object.assign(c, fields))}
+    {@const unknown = unknownSettings(session.job, cut)}
+    {@const set = (fields: Record<string, unknown>) => put(cut, unknown, fields)}
     {@const more = kindOf<Cut>(cut).more?.(cut, about)}
     <li class:active={cut.id === workplace.activeCut} class="rule" data-cut={cut.id} aria-label="Cut {index + 1}">
       <div class="grip">
@@ -162,6 +170,7 @@
         <Sentence
           sentence={[`${kindOf(cut).verb} `, ...kindOf<Cut>(cut).sentence(cut, about)]}
           cut={cut.id}
+          {unknown}
           change={set}
         />
         <CutFacts cut={cut.id} />
@@ -169,7 +178,7 @@
           {#if more}
             <details bind:open={moreOpen}>
               <summary>More about how it is cut</summary>
-              <Sentence sentence={more} cut={cut.id} change={set} />
+              <Sentence sentence={more} cut={cut.id} {unknown} change={set} />
             </details>
           {/if}
           {#if took?.cut === cut.id}<p class="note" role="status">{took.text}</p>{/if}

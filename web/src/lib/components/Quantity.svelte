@@ -17,9 +17,23 @@
     step?: number;
     /** Word after the number, where it is not its unit. */
     suffix?: string;
+    /** Its number is not known: it is asked for, and none is shown. */
+    unknown?: boolean;
     onchange: (value: number) => void;
   }
-  let { name, value, kind = 'length', unit = 'mm', min, above, max, step, suffix, onchange }: Props = $props();
+  let {
+    name,
+    value,
+    kind = 'length',
+    unit = 'mm',
+    min,
+    above,
+    max,
+    step,
+    suffix,
+    unknown = false,
+    onchange,
+  }: Props = $props();
 
   const ending = $derived(
     suffix ?? (kind === 'length' ? unit : kind === 'feed' ? `${unit}/min` : kind === 'angle' ? '°' : ''),
@@ -27,14 +41,14 @@
   const perUnit = $derived(kind === 'length' || kind === 'feed' ? mmPer(unit) : 1);
   const arrow = $derived(step ?? (kind === 'feed' ? arrowIn(100, unit) : kind === 'length' ? arrowIn(0.2, unit) : 1));
   const shown = $derived(
-    `${kind === 'length' || kind === 'feed' ? lengthNumber(value, unit, kind === 'feed' ? 1 : undefined) : String(Math.round(value * 1000) / 1000)}${ending ? (ending === '°' ? '°' : ` ${ending}`) : ''}`,
+    `${unknown ? '?' : kind === 'length' || kind === 'feed' ? lengthNumber(value, unit, kind === 'feed' ? 1 : undefined) : String(Math.round(value * 1000) / 1000)}${ending ? (ending === '°' ? '°' : ` ${ending}`) : ''}`,
   );
   let typed = $state<string>();
   let problem = $state<string>();
   const id = $props.id();
 
   function commit(): void {
-    if (typed === undefined) return;
+    if (typed === undefined || (unknown && typed === shown)) return;
     const text = suffix && typed.trim().endsWith(suffix) ? typed.trim().slice(0, -suffix.length) : typed;
     const parsed = parseQuantity(text, kind, unit, { min, above, max, name: `The ${name}` });
     if (!parsed.ok) {
@@ -43,7 +57,7 @@
     }
     problem = undefined;
     typed = undefined;
-    if (Math.abs(parsed.value - value) > 1e-9) onchange(parsed.value);
+    if (unknown || Math.abs(parsed.value - value) > 1e-9) onchange(parsed.value);
   }
 
   function keys(event: KeyboardEvent): void {
@@ -54,7 +68,7 @@
     } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault();
       commit();
-      if (problem) return;
+      if (problem || unknown) return;
       const by = arrow * (event.shiftKey ? 10 : 1) * (event.key === 'ArrowUp' ? 1 : -1);
       const next = Math.min(
         max ?? Infinity,
@@ -69,6 +83,7 @@
   ><input
     class="set-in"
     class:wrong={problem}
+    class:unknown
     {id}
     type="text"
     inputmode="text"
@@ -94,6 +109,10 @@
   .wrong {
     border-bottom-color: var(--signal);
     outline: 2px solid var(--signal);
+  }
+  .unknown {
+    border-bottom-style: dashed;
+    border-bottom-color: var(--signal);
   }
   .problem {
     display: block;

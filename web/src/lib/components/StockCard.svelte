@@ -35,8 +35,7 @@
       job.stock.material = material;
       for (const cut of job.cuts) {
         const bit = job.bits.find(({ id }) => id === cut.bit);
-        const known = bit?.presets.some((preset) => preset.material === material);
-        const preset = known && presetFor(bit!, job.stock);
+        const preset = bit && presetFor(bit, job.stock);
         if (preset) suitToPreset(cut, preset);
       }
     });

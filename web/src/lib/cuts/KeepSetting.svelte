@@ -1,5 +1,7 @@
 <script lang="ts">
   import { keptSetting } from '@kerbe/core/cuts/kept-setting';
+  import { settingsOrigin } from '@kerbe/core/cuts/settings-origin';
+  import { toolKindOf } from '@kerbe/core/tools/kinds';
   import { type Cut, kindOf } from '@kerbe/core/cuts/kinds';
   import { formatLength } from '@kerbe/core/quantity/format';
   import { sentenceOf } from '@kerbe/core/schema/told';
@@ -11,7 +13,11 @@
   const { session } = useWorkplace();
   const index = $derived(session.job.bits.findIndex(({ id }) => id === cut.bit));
   const bit = $derived(session.job.bits[index]);
-  const kept = $derived(bit && kindOf(cut).toPreset ? keptSetting($state.snapshot(bit), cut, session.job.stock) : undefined); // prettier-ignore
+  const given = $derived(
+    kindOf(cut).toPreset !== undefined || ['typed', 'copied'].includes(settingsOrigin(session.job, cut)),
+  );
+  const kept = $derived(bit && given ? keptSetting($state.snapshot(bit), cut, session.job.stock) : undefined);
+  const charted = $derived(bit && toolKindOf(bit).settingsIn !== undefined);
   const other = $derived(kept && JSON.stringify(kept) !== JSON.stringify(bit.presets));
   let said = $state<string>();
 
@@ -43,12 +49,9 @@
 </script>
 
 {#if other && !late}<button class="keep" type="button" onclick={keep}
-    >Keep this as the setting of {bit.name} for {formatLength(
-      Math.max(...session.job.stock.corners),
-      session.job.unit,
-      2,
-    )} of
-    {session.job.stock.material}</button
+    >Keep this as the setting of {bit.name} for {charted
+      ? `${formatLength(Math.max(...session.job.stock.corners), session.job.unit, 2)} of `
+      : ''}{session.job.stock.material}</button
   >{/if}
 {#if late}<button class="keep" type="button" onclick={keepOnBench}>{late.says}</button>{/if}
 {#if said}<p class="note" role="status">{said}</p>{/if}

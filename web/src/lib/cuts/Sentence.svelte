@@ -6,15 +6,18 @@
   interface Props {
     sentence: Sentence;
     cut?: string;
+    /** Fields whose values are not known. */
+    unknown?: readonly string[];
     change: (fields: Record<string, unknown>) => void;
   }
-  let { sentence, cut, change }: Props = $props();
+  let { sentence, cut, unknown = [], change }: Props = $props();
 </script>
 
 <p class="sentence">
   {#each sentence as part, k (k)}{#if typeof part === 'string'}{part}{:else}<SlotControl
         slot={part}
         {cut}
+        unknown={Object.keys(part.set(part.value)).some((key) => unknown.includes(key))}
         onchange={(value) => change(part.set(value))}
       />{/if}{/each}
 </p>

@@ -13,9 +13,11 @@
     cut?: string;
     /** Without its unit, which stands over its column. */
     bare?: boolean;
+    /** Its value is not known, and asked for. */
+    unknown?: boolean;
     onchange: (value: unknown) => void;
   }
-  let { slot, cut, bare = false, onchange }: Props = $props();
+  let { slot, cut, bare = false, unknown = false, onchange }: Props = $props();
   const workplace = useWorkplace();
   const unit = $derived(workplace.session.job.unit);
   const control = $derived(slot.control);
@@ -32,6 +34,7 @@
     max={control.max}
     suffix={bare ? '' : control.suffix}
     step={control.arrow}
+    {unknown}
     {onchange}
   />{:else if control.is === 'choice'}<Choice
     {name}

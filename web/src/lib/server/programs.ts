@@ -62,6 +62,8 @@ export async function makePrograms(
   const assets = await loadAssets(db, assetsOf(job));
   const clipper = await clipperFromDisk();
   const plain = await compute(job, await resourcesFromDisk((hash) => assets.get(hash)?.bytes), clipper);
+  const withheld = plain.remarks.find(({ withholds }) => withholds);
+  if (withheld) throw new BenchProblem(withheld.text, 'withheld');
   const other = JSON.stringify(variant) !== JSON.stringify(PLAIN);
   const result: Varied = other ? varied(job, plain, variant, clipper) : { ...plain, notes: [] };
   const made = programsFor(job, result, { revision, date, notes: result.notes });

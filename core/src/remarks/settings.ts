@@ -1,0 +1,48 @@
+import type { BaseCut } from '../document/cut.ts';
+import { setCut, type Remark } from '../cuts/remark.ts';
+import { saidSettings, unknownSettings } from '../cuts/settings-origin.ts';
+import { suitToPreset } from '../cuts/suit.ts';
+import type { Judged } from './judged.ts';
+
+/** Materials whose settings are offered to be copied at most. */
+const MOST_OFFERED = 4;
+
+/** Cuts whose settings nobody knows for their material: they are asked for, and none is borrowed. */
+export function judgeSettings({ job }: Judged): Remark[] {
+  return (job.cuts as BaseCut[]).flatMap((cut, index): Remark[] => {
+    const unknown = unknownSettings(job, cut);
+    const tool = job.bits.find(({ id }) => id === cut.bit);
+    if (!tool || unknown.length === 0) return [];
+    const { material } = job.stock;
+    const has = tool.presets.some((row) => row.material === material);
+    const copies = [...new Map(tool.presets.map((row) => [row.material, row])).values()]
+      .slice(0, MOST_OFFERED)
+      .map((row) => {
+        const suited = { ...cut };
+        suitToPreset(suited, row);
+        const own = row.material === material;
+        const changed = Object.entries(suited).filter(([key, value]) => value !== (cut as never)[key]);
+        const settings = own ? undefined : saidSettings(job, suited, 'copied', row.material);
+        return {
+          label: own ? `Take its settings for ${material}` : `Copy its settings for ${row.material}`,
+          patch: setCut(index, { ...Object.fromEntries(changed), ...(settings && { settings }) }),
+        };
+      });
+    return [
+      {
+        id: `settings-${cut.id}`,
+        stop: 'cuts',
+        cut: cut.id,
+        weight: 'wrong',
+        withholds: true,
+        text: has
+          ? `Nobody has said that this cut is to be set otherwise than ${tool.name} is for ${material}. Confirm its numbers, or take those at Bits.`
+          : `Nobody has said how ${tool.name} is driven in ${material}: it has no settings for it at Bits. Type them here, confirm the numbers that stand, or copy another material’s and try them on scrap.`,
+        remedies: [
+          { label: 'These numbers are meant', patch: setCut(index, { settings: saidSettings(job, cut, 'typed') }) },
+          ...copies,
+        ],
+      },
+    ];
+  });
+}
