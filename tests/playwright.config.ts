@@ -2,6 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 /** Tests that run a machine: they wait for its clock. */
 const MACHINES = /\b(benches|drag|faults|hold-and-stop|jog|laser|plasma|story)\.spec\.ts$/;
+/** How long a step is waited for, ms; whoever writes a test may have less. */
+const PATIENCE = Number(process.env.KERBE_PATIENCE ?? 240_000);
 const part = process.env.KERBE_PART ?? 'browser';
 
 export default defineConfig({
@@ -12,13 +14,13 @@ export default defineConfig({
   ],
   // Patience, and no measure of speed: what comes late on a busy machine has come all the same.
   timeout: 1_200_000,
-  expect: { timeout: 240_000 },
+  expect: { timeout: PATIENCE },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: `../.data/test/${part}.json` }]],
   outputDir: `../.data/test/results/${part}`,
   globalSetup: './shop.setup.ts',
   use: {
-    actionTimeout: 240_000,
+    actionTimeout: PATIENCE,
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     launchOptions: {

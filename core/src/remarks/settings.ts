@@ -1,11 +1,26 @@
 import type { BaseCut } from '../document/cut.ts';
 import { setCut, type Remark } from '../cuts/remark.ts';
+import { kindOf } from '../cuts/kinds.ts';
+import { slotOf, slotText } from '../fields/slot.ts';
 import { saidSettings, unknownSettings } from '../cuts/settings-origin.ts';
 import { suitToPreset } from '../cuts/suit.ts';
 import type { Judged } from './judged.ts';
 
 /** Materials whose settings are offered to be copied at most. */
 const MOST_OFFERED = 4;
+
+const AND = new Intl.ListFormat('en', { type: 'conjunction' });
+
+/** The values of some fields of a cut, in words: “feed 2000 mm/min and plunge 600 mm/min”. */
+function numbers({ unit }: Judged['job'], cut: BaseCut, keys: readonly string[]): string {
+  const { fields } = kindOf(cut);
+  return AND.format(
+    keys.map((key) => {
+      const slot = slotOf(fields[key], (cut as unknown as Record<string, unknown>)[key], () => ({}));
+      return `${slot.name} ${slotText(slot, unit)}`;
+    }),
+  );
+}
 
 /** Cuts whose settings nobody knows for their material: they are asked for, and none is borrowed. */
 export function judgeSettings({ job }: Judged): Remark[] {
@@ -36,10 +51,13 @@ export function judgeSettings({ job }: Judged): Remark[] {
         weight: 'wrong',
         withholds: true,
         text: has
-          ? `Nobody has said that this cut is to be set otherwise than ${tool.name} is for ${material}. Confirm its numbers, or take those at Bits.`
-          : `Nobody has said how ${tool.name} is driven in ${material}: it has no settings for it at Bits. Type them here, confirm the numbers that stand, or copy another material’s and try them on scrap.`,
+          ? `Nobody has said that this cut is to be set otherwise than ${tool.name} is for ${material}. Take its numbers as they are, or those at Bits.`
+          : `Nobody has said how ${tool.name} is driven in ${material}: it has no settings for it at Bits. Type them here, or copy another material’s and try them on scrap.`,
         remedies: [
-          { label: 'These numbers are meant', patch: setCut(index, { settings: saidSettings(job, cut, 'typed') }) },
+          {
+            label: `Take ${numbers(job, cut, unknown)}`,
+            patch: setCut(index, { settings: saidSettings(job, cut, 'typed') }),
+          },
           ...copies,
         ],
       },
