@@ -15,18 +15,18 @@ export interface PlacedGreys {
 }
 
 /** Most pixels of a picture: more is finer than any beam, and fills the memory. */
-export const MOST_PIXELS = 60e6;
+export const MOST_PIXELS = 100e6;
 /** Most bytes of a picture’s file. */
 export const LARGEST_PICTURE = 40_000_000;
 
 export const INCH = 25.4;
 
-/** @throws {ArtworkError} for a picture that is too large, or none. */
-export function checkPixels(width: number, height: number): void {
+/** @param most pixels that its format is read with. @throws {ArtworkError} for a picture that is too large, or none. */
+export function checkPixels(width: number, height: number, most = MOST_PIXELS): void {
   if (!(width > 0 && height > 0)) throw new ArtworkError('The picture has no size; save it again and import that.');
-  if (width * height > MOST_PIXELS)
+  if (width * height > most)
     throw new ArtworkError(
-      `The picture has ${Math.round((width * height) / 1e6)} million pixels, and ${MOST_PIXELS / 1e6} million are the most; make it smaller (10 pixels a millimetre are as fine as a beam burns) and import it again.`,
+      `The picture has ${Math.round((width * height) / 1e6)} million pixels, and ${most / 1e6} million are the most; make it smaller (10 pixels a millimetre are as fine as a beam burns) and import it again.`,
     );
 }
 

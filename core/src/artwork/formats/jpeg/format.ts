@@ -1,16 +1,12 @@
 import jpeg from 'jpeg-js';
 import { ArtworkError } from '../../artwork-error.ts';
-import {
-  checkPixels,
-  type Density,
-  greysFrom,
-  type GreyMap,
-  LARGEST_PICTURE,
-  MOST_PIXELS,
-} from '../../greys/grey-map.ts';
+import { checkPixels, type Density, greysFrom, type GreyMap, LARGEST_PICTURE } from '../../greys/grey-map.ts';
 import { pictureDrawing, takenDensity } from '../../greys/picture-drawing.ts';
 import type { Format } from '../format.ts';
 import { type JpegFacts, jpegFacts } from './segments.ts';
+
+/** Most pixels of a JPEG, which is decoded whole: its coefficients take twelve bytes a pixel. */
+const MOST_JPEG = 60e6;
 
 /** JPEG (ITU-T T.81), grey or in colour, turned as its Exif says. */
 export const jpegFormat: Format = {
@@ -37,7 +33,7 @@ function checked(bytes: Uint8Array): JpegFacts {
     throw new ArtworkError(`The picture’s file is ${Math.round(bytes.length / 1e6)} MB, and ${LARGEST_PICTURE / 1e6} MB are the most; make the picture smaller and import it again.`); // prettier-ignore
   const facts = jpegFacts(bytes);
   if (!facts) throw broken();
-  checkPixels(facts.width, facts.height);
+  checkPixels(facts.width, facts.height, MOST_JPEG);
   if (facts.components === 4)
     throw new ArtworkError('This JPEG is in CMYK, the inks of a press; save it in RGB or in greys and import that.');
   if (facts.bits !== 8)
@@ -50,7 +46,7 @@ function decoded(bytes: Uint8Array): GreyMap {
     const { width, height, data } = jpeg.decode(bytes, {
       useTArray: true,
       formatAsRGBA: false,
-      maxResolutionInMP: MOST_PIXELS / 1e6,
+      maxResolutionInMP: MOST_JPEG / 1e6,
       maxMemoryUsageInMB: 1500,
       tolerantDecoding: false,
     });
