@@ -28,10 +28,16 @@ export async function streamed(asked: number): Promise<Streamed> {
   const [{ text, minutes }] = programsFor(job, result, { revision: '1', date: '2026-01-01' });
   const lines = text.trimEnd().split('\n');
   const rate = (asked * minutes * 60) / lines.length;
-  const { process: machine, port, hands } = await standInOf(job.bench)(job.bench, { rate, seed: 1, port: 0, hands: 0 });
+  const {
+    process: machine,
+    port,
+    hands,
+    secret,
+  } = await standInOf(job.bench)(job.bench, { rate, seed: 1, port: 0, hands: 0 });
   const signal = AbortSignal.timeout(300_000);
   try {
-    const hand = (body: object) => fetch(`http://127.0.0.1:${hands}/`, { method: 'POST', body: JSON.stringify(body) });
+    const hand = (body: object) =>
+      fetch(`http://127.0.0.1:${hands}/${secret}/`, { method: 'POST', body: JSON.stringify(body) });
     const { material, length, width, corners } = job.stock;
     const [beam] = job.bits;
     await hand({ hand: 'lay', material, length, width, thickness: corners[0], turn: 0 });

@@ -194,14 +194,16 @@ async function benchParts(
   ];
   const journal = `${data}/runs.jsonl`;
   const values = { port: runnerPort, journal, programs, lengths: `${data}/lengths.json` };
-  const hands = `http://127.0.0.1:${handsPort}`;
+  // Nobody else lends a hand: no page in a browser, and no other program.
+  const secret = randomBytes(24).toString('hex');
+  const hands = `http://127.0.0.1:${handsPort}/${secret}`;
   return {
     journal,
     hands,
     door: { id, name, runner: `http://127.0.0.1:${runnerPort}`, standIn: machinePort, hands },
     standIn: new Supervised(
       `stand-in of ${name}`,
-      async () => (await standInOf(bench)(bench, { rate, seed, port: machinePort, hands: handsPort })).process,
+      async () => (await standInOf(bench)(bench, { rate, seed, port: machinePort, hands: handsPort, secret })).process,
       say,
     ),
     runner: new Supervised(

@@ -8,9 +8,11 @@ export interface Started {
   port: number;
   /** Where its hands and eyes are, of a simulated machine. */
   hands?: number;
+  /** What the path to them begins with. */
+  secret?: string;
 }
 
-const Ready = z.object({ listening: z.number(), hands: z.number().optional() });
+const Ready = z.object({ listening: z.number(), hands: z.number().optional(), secret: z.string().optional() });
 
 /** Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready. */
 export function startProcess(
@@ -26,8 +28,10 @@ export function startProcess(
     let errors = '';
     const hear = (line: string) => {
       const ready = line.startsWith('{"listening"') ? Ready.safeParse(JSON.parse(line)) : undefined;
-      if (ready?.success) resolve({ process: child, port: ready.data.listening, hands: ready.data.hands });
-      else onLine?.(line);
+      if (ready?.success) {
+        const { listening, hands, secret } = ready.data;
+        resolve({ process: child, port: listening, hands, secret });
+      } else onLine?.(line);
     };
     createInterface({ input: child.stdout }).on('line', hear);
     createInterface({ input: child.stderr }).on('line', (line) => {
@@ -38,16 +42,22 @@ export function startProcess(
   });
 }
 
+/** How a simulated machine is started: its clock at `rate` times real time, its ports, and the secret of its hands. */
+export interface StandInStart {
+  rate: number;
+  seed: number;
+  port: number;
+  hands: number;
+  secret?: string;
+}
+
 /** Starts a simulated machine, built as `made` says. */
-export function startStandIn(
-  file: URL,
-  made: object,
-  how: { rate: number; seed: number; port: number; hands: number },
-): Promise<Started> {
-  const { port, hands, rate, seed } = how;
+export function startStandIn(file: URL, made: object, how: StandInStart): Promise<Started> {
+  const { port, hands, rate, seed, secret } = how;
   const values = { port, hands, rate, seed, made: JSON.stringify(made) };
   return startProcess(
     file,
     Object.entries(values).flatMap(([name, value]) => [`--${name}`, String(value)]),
+    secret === undefined ? {} : { env: { ...process.env, KERBE_HANDS: secret } },
   );
 }

@@ -1,7 +1,9 @@
+import { randomBytes } from 'node:crypto';
 import { createServer as createHttpServer, type IncomingMessage } from 'node:http';
 import { createServer, type AddressInfo, type Server } from 'node:net';
 import type { z } from 'zod';
 import type { Controller, Simulated } from './controller.ts';
+import { handsPath } from './hands-door.ts';
 
 /** What someone beside a simulated machine does and sees. */
 export interface Beside<H> {
@@ -22,8 +24,8 @@ const TICK = 10;
 
 /**
  * A simulated machine as a process: `--port N [--hands M] [--rate R] [--seed S] [--made JSON]`. On the one port it is a
- * controller and takes one client at a time; on the other, over HTTP, are the hands and eyes of someone beside it. Both
- * on loopback. See `docs/stand-in.md` for what may be sent.
+ * controller and takes one client at a time; on the other, over HTTP, are the hands and eyes of someone beside it, under a
+ * path that begins with a secret (KERBE_HANDS, else one of its own, which it prints). Both on loopback. See `docs/stand-in.md` for what may be sent.
  */
 export async function serve<M extends Simulated, H>(machine: Controller<M>, beside: Beside<H>): Promise<void> {
   const rate = Number(argument('rate', '1'));
@@ -46,13 +48,16 @@ export async function serve<M extends Simulated, H>(machine: Controller<M>, besi
     socket.on('error', gone);
   });
 
-  // The hands: GET /look, GET /piece, POST / with what a hand does.
+  // The hands, behind a secret: GET /look, GET /piece, POST / with what a hand does.
+  const secret = process.env.KERBE_HANDS ?? randomBytes(24).toString('hex');
   const hands = createHttpServer((request, response) => {
     const answer = (status: number, value: unknown) =>
       response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(value));
-    if (request.method === 'GET' && request.url === '/look') return answer(200, beside.look());
-    if (request.method === 'GET' && request.url === '/piece') return answer(200, beside.piece());
-    if (request.method !== 'POST') return answer(404, { problem: 'There is nothing here.' });
+    const path = handsPath(request, secret);
+    if (path === undefined) return answer(403, { problem: 'The hands do not know who asks.' });
+    if (request.method === 'GET' && path === '/look') return answer(200, beside.look());
+    if (request.method === 'GET' && path === '/piece') return answer(200, beside.piece());
+    if (request.method !== 'POST' || path !== '/') return answer(404, { problem: 'There is nothing here.' });
     body(request)
       .then(
         (text) => {
@@ -78,7 +83,7 @@ export async function serve<M extends Simulated, H>(machine: Controller<M>, besi
       server.listen(port, '127.0.0.1', () => resolve((server.address() as AddressInfo).port)),
     );
   const listening = await listen(controller, Number(argument('port', '0')));
-  console.log(JSON.stringify({ listening, hands: await listen(hands, Number(argument('hands', '0'))) }));
+  console.log(JSON.stringify({ listening, hands: await listen(hands, Number(argument('hands', '0'))), secret }));
   for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));
 }

@@ -15,7 +15,7 @@ async function ask(bench: string, path: string, init?: RequestInit): Promise<unk
   const { hands } = doorOf(bench);
   let response: Response;
   try {
-    response = await fetch(new URL(path, hands), {
+    response = await fetch(hands + path, {
       ...init,
       signal: AbortSignal.timeout(3000),
     });
