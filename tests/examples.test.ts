@@ -91,6 +91,10 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   },
   'v-carve/narrow-places': ['core/src/cuts/v-carve/narrow-places.test.ts', 'a line that is narrow all along'],
   'carving/marks-along': ['core/src/carving/marks-along.test.ts', 'a line that is crossed square'],
+  'ways/loop-bridges': [
+    'core/src/ways/joined-lines.test.ts',
+    'loops that come within the distance of each other are one run',
+  ],
   'ways/crossed-lines': ['core/src/ways/crossed-lines.test.ts', 'a cross has a point in its middle'],
   'ways/lines-across': ['core/src/cuts/drag/drag.test.ts', 'lines across a stroke'],
   'artwork/larger-shape': () => {

@@ -136,7 +136,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
       say(words, 'tab', `${asked.tabs.length}x${asked.tabs.height}`);
     }
     if (dice() < 0.2) say(words, 'skin', (asked.skin = n(Math.min(asked.depth * 0.8, between(dice, 0.05, 0.5)))));
-    if (dice() < 0.3) say(words, 'finish', (asked.finish = n(Math.min(0.26 * diameter, between(dice, 0.05, 0.5)))));
+    if (dice() < 0.3) say(words, 'finish', (asked.finish = n(Math.min(0.5 * diameter, between(dice, 0.05, 0.6)))));
     if (dice() < 0.3) say(words, 'lead', `${pick(dice, ['arc', 'line'])}:${(asked.lead = n(between(dice, 0.5, 4)))}`);
     if (dice() < 0.2) say(words, 'overlap', n(between(dice, 0, 5)));
     asked.options = words.join(' ');
@@ -160,7 +160,7 @@ export function settingsFrom(dice: Dice, kind: Cut['kind']): Asked {
     words.push('--pattern lines', `--angle ${n(between(dice, 0, 180), 0)}deg`);
     asked.lines = true;
   }
-  if (dice() < 0.4) say(words, 'finish', (asked.finish = n(Math.min(0.26 * diameter, between(dice, 0.02, 0.5)))));
+  if (dice() < 0.4) say(words, 'finish', (asked.finish = n(Math.min(0.5 * diameter, between(dice, 0.02, 0.6)))));
   if (dice() < 0.4) words.push('--slots');
   if (dice() < 0.15) say(words, 'start-depth', (asked.startDepth = n(asked.depth * between(dice, 0, 0.6))));
   if (dice() < 0.3) {

@@ -486,7 +486,7 @@ describe('pockets', () => {
     [{ step: 0 }, /step is 0/],
     [{ step: 5 }, /step is wider than the bit/],
     [{ finish: -1 }, /allowance is below 0/],
-    [{ finish: 1.6 }, /more than a quarter of the bit/],
+    [{ finish: 3.1 }, /more than half of the bit/],
     [{ diameter: 50 }, /wider than every place/],
     [{ entry: { kind: 'ramp', angle: 0 } } as const, /no slope/],
     [{ entry: { kind: 'helix', angle: 1 } } as const, /steeper than an end mill/],

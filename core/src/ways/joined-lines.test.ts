@@ -25,6 +25,21 @@ describe('lines are joined into runs', () => {
     expect(joinedLines(lines, 0.31, 20)).toHaveLength(1);
     expect(joinedLines(lines, 0, 20)).toHaveLength(3);
   });
+  test('loops that come within the distance of each other are one run, those beyond it are not', () => {
+    const square = (x: number) => closed(x, 0, x + 10, 0, x + 10, 10, x, 10);
+    const loops = [square(0), square(10.3), square(20.9)];
+    const near = joinedLines(loops, 0.4, 20);
+    expect(near).toHaveLength(2);
+    // The bridge is gone over once: it begins and ends where the loops do.
+    expect(total(near)).toBeCloseTo(3 * 40 + 0.3, 6);
+    expect(joinedLines(loops, 0.7, 20)).toHaveLength(1);
+    expect(joinedLines(loops, 0.2, 20)).toHaveLength(3);
+    expect(joinedLines(loops, 0, 20)).toHaveLength(3);
+    // Nearest in the middle of their sides, and one in the other.
+    const turned = [closed(0, 0, 10, 0, 10, 10, 0, 10), closed(10.2, 5, 15, 0, 20, 5, 15, 10)];
+    expect(joinedLines(turned, 0.25, 20)).toHaveLength(1);
+    expect(joinedLines([square(0), closed(0.3, 0.3, 9.7, 0.3, 9.7, 9.7, 0.3, 9.7)], 0.4, 20)).toHaveLength(1);
+  });
   test('a line whose own ends nearly touch becomes a loop', () => {
     const [run, ...more] = joinedLines([open(0, 0, 10, 0, 10, 10, 0.1, 0.1)], 0.2, 20);
     expect([more.length, run.closed]).toEqual([0, true]);

@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import type { Outline } from '../geometry/outline.ts';
 import { crossedLines } from './crossed-lines.ts';
+import { loopBridges } from './loop-bridges.ts';
 import { grooveRoute } from './groove-route.ts';
 
 /** Points nearer to each other than this are one, mm. */
@@ -14,7 +15,8 @@ export interface Run {
 }
 
 /**
- * Runs that together go along all lines, open and closed. Lines whose ends lie within `join` of each other are joined, by
+ * Runs that together go along all lines, open and closed. Lines whose ends lie within `join` of each other are joined, and
+ * loops that come so near to each other, by
  * the shortest bridges, and where three ends or more meet, the runs are those with the fewest lifts; a line is gone over
  * twice where that is cheaper than a lift.
  *
@@ -31,7 +33,9 @@ export function joinedLines(
   meet: 'ends' | 'crossings' = 'ends',
 ): Run[] {
   const crossed = meet === 'crossings' ? crossedLines(drawn, join) : { lines: drawn, bridges: [] };
-  const lines = [...crossed.lines, ...crossed.bridges];
+  const bridged = loopBridges(crossed.lines, join);
+  const across = [...crossed.bridges, ...bridged.bridges];
+  const lines = [...bridged.lines, ...across];
   const x: number[] = [];
   const y: number[] = [];
   const edges: number[] = [];
@@ -54,9 +58,9 @@ export function joinedLines(
     }
     if (closed && Math.hypot(x[first] - x[last], y[first] - y[last]) >= SAME) edges.push(last, first);
     else if (closed) edges[edges.length - 1] = first;
-    else if (lines.length - crossed.bridges.length > k) ends.push(first, last);
+    else if (lines.length - across.length > k) ends.push(first, last);
   }
-  const one = meet === 'crossings' ? samePlaces(x, y) : Array.from(x, (_, n) => n);
+  const one = meet === 'crossings' || across.length > 0 ? samePlaces(x, y) : Array.from(x, (_, n) => n);
   for (const [a, b, apart] of bridges(ends, x, y, Math.max(join, SAME)))
     if (apart < SAME && meet === 'ends') one[b] = one[a];
     else edges.push(one[a], one[b]);
