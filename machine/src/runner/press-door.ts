@@ -1,5 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
+import { isLoopback } from '../link/loopback.ts';
 import { FromSchema } from './commands.ts';
 
 /**
@@ -25,11 +26,6 @@ export function isPressToken(given: string, runnerToken: string): boolean {
   const [a, b] = [Buffer.from(given), Buffer.from(pressToken(runnerToken))];
   return a.length === b.length && timingSafeEqual(a, b);
 }
-
-const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
-
-/** Whether a request was addressed to this computer by a name of its own. @example isLoopback('127.0.0.1:4181') // true */
-export const isLoopback = (host: string | undefined): boolean => LOOPBACK.test(host ?? '');
 
 /** The origin of a page of this computer, which may read the answer; nothing for another. */
 export function pageOrigin(origin: string | undefined): string | undefined {

@@ -1,7 +1,6 @@
 import { timingSafeEqual } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
-
-const LOOPBACK = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+import { isLoopback } from '../link/loopback.ts';
 
 /**
  * What is asked of the hands beside a simulated machine: the path behind the secret that its address begins with. Nothing for
@@ -14,7 +13,7 @@ export function handsPath(
   { url = '', headers }: Pick<IncomingMessage, 'url' | 'headers'>,
   secret: string,
 ): string | undefined {
-  if (!LOOPBACK.test(headers.host ?? '') || headers.origin !== undefined) return undefined;
+  if (!isLoopback(headers.host) || headers.origin !== undefined) return undefined;
   const [given, known] = [Buffer.from(url.slice(0, secret.length + 1)), Buffer.from(`/${secret}`)];
   if (secret === '' || given.length !== known.length || !timingSafeEqual(given, known)) return undefined;
   const path = url.slice(secret.length + 1);
