@@ -91,6 +91,15 @@ test('another bit without a row for the material is asked for; less at once than
   expect(settingsOrigin(other, cutOut(other))).toBe('not known');
 });
 
+test('a row that is changed at Bits takes nothing away from cuts that were set by it', () => {
+  const job = changed(board(), ({ bits, stock }) => {
+    for (const bit of bits)
+      for (const row of bit.presets) if (row.material === stock.material) Object.assign(row, { feed: 777 });
+  });
+  expect(job.cuts.map((cut) => settingsOrigin(job, cut))).toEqual(job.cuts.map(() => 'row'));
+  expect(job.cuts.every(({ settings }) => settings?.from === 'row')).toBe(true);
+});
+
 test('a document of before whose numbers no row has is asked once', () => {
   const job = board();
   Object.assign(cutOut(job), { feed: 4321 });

@@ -73,7 +73,7 @@ export function settingsOrigin(job: Pick<Job, 'bits' | 'stock'>, cut: BaseCut): 
 export function saidSettings(
   job: Pick<Job, 'bits' | 'stock'>,
   cut: BaseCut,
-  from: 'typed' | 'copied',
+  from: 'row' | 'typed' | 'copied',
   of?: string,
 ): BaseCut['settings'] {
   const tool = job.bits.find(({ id }) => id === cut.bit)!;
@@ -99,7 +99,7 @@ export function typedSettings(
 
 /**
  * Notes in a changed job which settings a person has given: those that differ from before though material and tool are the
- * same, and that no row of the tool has.
+ * same, and that no row of the tool has. What was known by a row stays known when that row is changed.
  */
 export function noteSettings(before: Job, after: Job): void {
   for (const cut of after.cuts as BaseCut[]) {
@@ -108,6 +108,9 @@ export function noteSettings(before: Job, after: Job): void {
     if (!tool || !was || was.bit !== cut.bit || before.stock.material !== after.stock.material) continue;
     const keys = settingKeys(cut, tool);
     const changed = keys.filter((key) => !same((was as unknown as Values)[key], (cut as unknown as Values)[key]));
+    // What a row said when the cut was set stays known when the row is changed.
+    if (changed.length === 0 && unknownSettings(before, was).length === 0 && unknownSettings(after, cut).length > 0)
+      cut.settings = saidSettings(after, cut, 'row');
     if (changed.length === 0 || !same(was.settings, cut.settings) || asARow(cut, tool, after.stock)) continue;
     cut.settings = typedSettings(before, was, changed);
   }

@@ -13,11 +13,11 @@ export const TargetSchema = z.object({
 });
 
 /**
- * What a person has said of the settings of a cut: which of them were typed, or copied from another material, for which
- * material and tool. Without it they are those of a row of the tool, or not known.
+ * What a person has said of the settings of a cut: which of them were typed, copied from another material, or taken from a
+ * row that says otherwise by now, for which material and tool. Without it they are those of a row of the tool, or not known.
  */
 export const SettingsSchema = z.object({
-  from: z.enum(['typed', 'copied']),
+  from: z.enum(['row', 'typed', 'copied']),
   material: text(60, 1),
   bit: IdSchema,
   keys: list(text(60, 1), 40),
