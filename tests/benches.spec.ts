@@ -19,7 +19,6 @@ const spindleOn = async (page: Page) => {
 const done = (page: Page) => expect(page.getByText(/Done\. It took/)).toBeVisible();
 
 test('two benches run two jobs at the same time, one of them a program for each bit', async ({ shop, context }) => {
-  test.setTimeout(300_000);
   const jobs = shop.url();
   // A bench without a tool setter, whose spindle is switched by hand: its height is zeroed for every bit.
   await shop.getByRole('link', { name: /Sundial face/ }).click();

@@ -53,7 +53,6 @@ async function overTheMark(page: Page): Promise<void> {
 }
 
 test('brass labels, from artwork through zero by paper to the finished plate', async ({ shop }) => {
-  test.setTimeout(240_000);
   await shop.getByRole('link', { name: /Instrument labels/ }).click();
   await computed(shop);
 

@@ -6,7 +6,6 @@ test('plywood star tags: picture, ring and edge in one run, the lid opened on th
   shop,
   context,
 }) => {
-  test.setTimeout(300_000);
   const jobs = shop.url();
   await shop.getByRole('link', { name: /Star tags/ }).click();
   await computed(shop);

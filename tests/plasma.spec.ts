@@ -10,7 +10,6 @@ const address = (page: Page, path: string) => new URL(path, page.url()).href;
 test('garden markers in stencil letters, an arc lost on the way, and taken up in the scrap beside it', async ({
   shop,
 }) => {
-  test.setTimeout(240_000);
   await shop.getByRole('link', { name: /Garden markers/ }).click();
   await computed(shop);
 
@@ -140,7 +139,6 @@ test('garden markers in stencil letters, an arc lost on the way, and taken up in
 });
 
 test('a comet weathervane, while a board is carved on the router', async ({ shop, context }) => {
-  test.setTimeout(240_000);
   const jobs = shop.url();
   await shop.getByRole('link', { name: /Comet weathervane/ }).click();
   await computed(shop);
