@@ -100,6 +100,21 @@ test('a row that is changed at Bits takes nothing away from cuts that were set b
   expect(job.cuts.every(({ settings }) => settings?.from === 'row')).toBe(true);
 });
 
+test('a bit that clears and has no row for the material keeps the program back, too', () => {
+  const job = board();
+  const clearing = { ...job.bits.find(({ kind }) => kind === 'end')!, id: 'clears', name: 'Clears' };
+  job.bits.push(clearing);
+  Object.assign(
+    job.cuts.find(({ kind }) => kind === 'v-carve')!,
+    { clearBits: ['clears'] },
+  );
+  expect(judged(job)).toEqual([]);
+  clearing.presets = [];
+  expect(judged(job)).toMatchObject([
+    { withholds: true, text: expect.stringContaining('Clears, which clears') as string },
+  ]);
+});
+
 test('a document of before whose numbers no row has is asked once', () => {
   const job = board();
   Object.assign(cutOut(job), { feed: 4321 });

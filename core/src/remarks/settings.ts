@@ -1,5 +1,6 @@
 import type { BaseCut } from '../document/cut.ts';
 import { setCut, type Remark } from '../cuts/remark.ts';
+import { presetFor } from '../tools/preset-for.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { slotOf, slotText } from '../fields/slot.ts';
 import { saidSettings, unknownSettings } from '../cuts/settings-origin.ts';
@@ -22,8 +23,34 @@ function numbers({ unit }: Judged['job'], cut: BaseCut, keys: readonly string[])
   );
 }
 
+/** Bits that clear for a cut and have no row for the material: their settings are in no field of the cut. */
+function judgeClearing({ job }: Judged): Remark[] {
+  const { material } = job.stock;
+  return (job.cuts as BaseCut[]).flatMap((cut) =>
+    (kindOf(cut).clearBits?.(cut) ?? []).flatMap((id): Remark[] => {
+      const bit = job.bits.find((one) => one.id === id);
+      if (!bit || presetFor(bit, job.stock)) return [];
+      return [
+        {
+          id: `settings-${cut.id}-${id}`,
+          stop: 'cuts',
+          cut: cut.id,
+          weight: 'wrong',
+          withholds: true,
+          text: `Nobody has said how ${bit.name}, which clears for this cut, is driven in ${material}: add a row for it at Bits.`,
+          remedies: [],
+        },
+      ];
+    }),
+  );
+}
+
 /** Cuts whose settings nobody knows for their material: they are asked for, and none is borrowed. */
-export function judgeSettings({ job }: Judged): Remark[] {
+export function judgeSettings(judged: Judged): Remark[] {
+  return [...judgeOwn(judged), ...judgeClearing(judged)];
+}
+
+function judgeOwn({ job }: Judged): Remark[] {
   return (job.cuts as BaseCut[]).flatMap((cut, index): Remark[] => {
     const unknown = unknownSettings(job, cut);
     const tool = job.bits.find(({ id }) => id === cut.bit);
