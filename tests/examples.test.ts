@@ -67,6 +67,11 @@ const NAMES = {
 
 /** Examples in words, by the files they stand in. */
 const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
+  'program/arc-points': [
+    'core/src/program/from-elsewhere.test.ts',
+    'three turns of a helix are three times as long and go down evenly',
+  ],
+  'program/expression': ['core/src/program/from-elsewhere.test.ts', 'parameters and expressions (NISTIR 6556 §3.3.2)'],
   'stock/on-sheet': ['core/src/stock/on-sheet.test.ts', 'a place from zero on the sheet'],
   'ways/wall-rounds': [
     'core/src/ways/wall-rounds.test.ts',

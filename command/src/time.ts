@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { measurePath } from '@kerbe/core/motion/path';
 import { planMotion } from '@kerbe/core/motion/plan';
-import { BlockError } from '@kerbe/core/program/block';
+import { BlockError } from '@kerbe/core/program/block-error';
 import { type ReadProgram, readProgram } from '@kerbe/core/program/read';
 import { usualBench } from './bench-limits.ts';
 import { Misuse } from './misuse.ts';
@@ -21,6 +21,7 @@ export function time(args: string[]): void {
       lifts,
       deepest: round(-lowest),
       bits: program.bits.map(({ number }) => number),
+      whole: program.whole,
       notes: program.notes,
     }),
   );

@@ -8,7 +8,7 @@ export interface Extents {
 /**
  * How far a program reaches from its zero, mm, arcs with their bulges. Moves in machine coordinates (G53, G28, G30)
  * are left out.
- * @throws {import('./block.ts').BlockError} where no move could be read.
+ * @throws {import('./block-error.ts').BlockError} where no move could be read.
  * @example programExtents('G21\nG0 X10 Y-2 Z5\nG1 Z-3 F100') // { min: { x: 10, y: -2, z: -3 }, max: { x: 10, y: -2, z: 5 } }
  */
 export function programExtents(text: string): Extents {

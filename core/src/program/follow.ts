@@ -33,7 +33,7 @@ export class ProgramFollower {
     return this.interpreter.beside;
   }
 
-  /** @throws {import('./interpreter.ts').Refused | import('./block.ts').BlockError} with one sentence. */
+  /** @throws {import('./refused.ts').Refused | import('./block-error.ts').BlockError} with one sentence. */
   take(line: string): Action[] {
     this.changes = this.pauses = false;
     const block = readBlock(line);

@@ -423,7 +423,7 @@ describe('reading foreign programs', () => {
       [25.4, 25.4, 25.4],
       /machine/,
     ],
-    ['modes of a block that cannot be read as a whole', 'G20 X#5\nG0 X1 Y1 Z1', [25.4, 25.4, 25.4], /cannot be read/],
+    ['modes of a block that cannot be read as a whole', 'G20 X~5\nG0 X1 Y1 Z1', [25.4, 25.4, 25.4], /cannot be read/],
     ['the bit that is called on the way up', 'G21\nG53 G0 Z0 T4 M6\nG0 X1 Y1 Z1', [1, 1, 1], /machine/],
     ['a long comment', `G21 (${'x'.repeat(300)})\nG0 X1 Y1 Z1`, [1, 1, 1], undefined],
     ['an arc upright, from above', 'G21\nG0 X0 Y0 Z0\nG18 G3 X10 Z0 I5 K0 F600', [10, 0, 0], undefined],

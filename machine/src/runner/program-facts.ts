@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
-import { BlockError } from '@kerbe/core/program/block';
+import { BlockError } from '@kerbe/core/program/block-error';
 import { ProgramFollower } from '@kerbe/core/program/follow';
-import { type Modes, type Point, Refused } from '@kerbe/core/program/interpreter';
+import type { Modes } from '@kerbe/core/program/interpreter';
+import type { Point } from '@kerbe/core/program/point';
+import { Refused } from '@kerbe/core/program/refused';
 
 /** How far a program reaches. */
 export interface Reach {

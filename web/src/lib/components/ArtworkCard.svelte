@@ -198,7 +198,7 @@
   >
   <a class="plain-button" href="/print/{session.id}" target="_blank" rel="noopener">Print at full size</a>
 </div>
-{#if reading}<ReadingBar cancel={() => reading?.abort()} />{/if}
+{#if reading}<ReadingBar what="drawing" cancel={() => reading?.abort()} />{/if}
 {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 
 {#if item}

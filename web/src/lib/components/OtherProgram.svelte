@@ -2,6 +2,7 @@
   import { FileUpload } from '@skeletonlabs/skeleton-svelte';
   import { FileSearch } from '@lucide/svelte';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
+  import ReadingBar from './ReadingBar.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   /** A larger file would not fit into the browser's memory as a path. */
@@ -13,6 +14,8 @@
   const shown = $derived(workplace.foreign);
   let problem = $state<string>();
   let busy = $state(false);
+  /** How often a program was asked for: an earlier answer says nothing of a later one. */
+  let asked = 0;
 
   async function read(file: File | undefined): Promise<void> {
     if (!file) return;
@@ -31,20 +34,29 @@
     void session.view;
     if (!file) {
       workplace.foreign = undefined;
+      busy = false;
       return;
     }
+    const mine = ++asked;
     busy = true;
     session
       .ask('foreign', file.name, file.text)
       .then((seen) => {
-        if (workplace.foreignFile === file) workplace.foreign = seen;
+        if (workplace.foreignFile === file && seen) workplace.foreign = seen;
       })
       .catch((error: unknown) => {
         problem = error instanceof Error ? error.message : String(error);
         workplace.foreignFile = undefined;
       })
-      .finally(() => (busy = false));
+      .finally(() => {
+        if (mine === asked) busy = false;
+      });
   });
+
+  function cancel(): void {
+    workplace.foreignFile = undefined;
+    void session.ask('stopReading');
+  }
 </script>
 
 <section class="rule" aria-label="Another program">
@@ -52,12 +64,14 @@
   {#if shown}
     <p>
       <strong>{shown.name}</strong> is drawn on the sheet, from this job’s zero: {shown.lines.toLocaleString('en')} lines,
-      <strong>{formatMinutes(shown.minutes)}</strong> on the {session.job.bench.name} without bit changes,
-      {formatLength(shown.deepest, unit, 2)} deepest{#if shown.bits.length}, bit {shown.bits.join(', then ')}{/if}.
+      <strong>{shown.whole ? '' : 'at least '}{formatMinutes(shown.minutes)}</strong> on the {session.job.bench.name} without
+      bit changes,
+      {formatLength(shown.deepest, unit, 2)} deepest{#if !shown.whole}
+        as far as it could be followed{/if}{#if shown.bits.length}, bit {shown.bits.join(', then ')}{/if}.
     </p>
     {#each shown.findings as finding (finding)}<p class="finding">{finding}</p>{/each}
     {#each shown.notes as note (note)}<p class="note">{note}</p>{/each}
-    {#if shown.findings.length === 0}<p class="mute small">
+    {#if shown.findings.length === 0 && shown.whole}<p class="mute small">
         It keeps to the stock, the reach of the bench, and clear of clamps as far as its bit’s middle tells.
       </p>{/if}
     <button class="plain-button" type="button" onclick={() => (workplace.foreignFile = undefined)}
@@ -80,7 +94,7 @@
       <FileUpload.HiddenInput aria-label="Program to read" />
     </FileUpload>
   {/if}
-  {#if busy}<p role="status">Reading the program…</p>{/if}
+  {#if busy}<ReadingBar what="program" {cancel} />{/if}
   {#if problem}<p class="problem" role="alert">{problem}</p>{/if}
 </section>
 

@@ -1,12 +1,12 @@
 <script lang="ts">
   import { Progress } from '@skeletonlabs/skeleton-svelte';
 
-  /** A drawing is being read; how long that takes nobody knows before. */
-  let { cancel }: { cancel: () => void } = $props();
+  /** A drawing or a program is being read; how long that takes nobody knows before. */
+  let { what, cancel }: { what: string; cancel: () => void } = $props();
 </script>
 
 <div class="reading" role="status">
-  <span>Reading the drawing …</span>
+  <span>Reading the {what} …</span>
   <Progress value={null}><Progress.Track class="track"><Progress.Range class="range" /></Progress.Track></Progress>
   <button class="plain-button" type="button" onclick={cancel}>Cancel</button>
 </div>

@@ -17,7 +17,7 @@ import type { Face } from '@kerbe/core/document/item';
 import { kerfFinding, kerfTaken } from '@kerbe/core/program/kerf-taken';
 import type { Path } from '@kerbe/core/motion/path';
 import { checkProgram } from '@kerbe/core/program/check';
-import { type ReadProgram, readProgram } from '@kerbe/core/program/read';
+import { type ReadProgram, readingProgram } from '@kerbe/core/program/read';
 import { measureQuicker, outcomeOf, type Quicker } from '@kerbe/core/remarks/quicker';
 import { thicknessAt } from '@kerbe/core/stock/stock';
 import { buffersOf } from '../sheet/lines.ts';
@@ -51,6 +51,21 @@ let running: AbortController | undefined;
 /** The artwork that was sent last, and which sending that was; no thread begins where one before it left off. */
 let sent: { turn: number; items: readonly PlacedItem[] } = { turn: Math.random(), items: [] };
 /** How a program from elsewhere takes off the kerf of the job’s cuts, where that has to be told. */
+/** Counts programs that were begun to be read, or given up. */
+let reading = 0;
+
+/** A program from elsewhere; nothing where it was given up. */
+async function readInParts(text: string): Promise<ReadProgram | undefined> {
+  const mine = ++reading;
+  const parts = readingProgram(text);
+  for (;;) {
+    const { done, value } = parts.next();
+    if (done) return value;
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    if (mine !== reading) return undefined;
+  }
+}
+
 function foreignKerf({ beside }: ReadProgram, laid: Path): string | undefined {
   const { job, result } = latest!;
   const made = result.cuts.find(({ kerf, leaves }) => kerf !== undefined && leaves.kind === 'kerf');
@@ -318,10 +333,16 @@ const api = {
     return lines.reduce((sum, { length }) => sum + length, 0) > MOST_DRAWN ? [] : lines;
   },
 
-  /** A program from elsewhere on this job's sheet. @throws with one sentence where it holds no moves. */
+  /** Gives up a program that is being read. */
+  stopReading(): void {
+    reading++;
+  },
+
+  /** A program from elsewhere on this job's sheet; nothing where another is read, or this one was given up. @throws with one sentence where it holds no moves. */
   async foreign(name: string, text: string): Promise<ForeignProgram | undefined> {
     if (!latest) return undefined;
-    const read = readProgram(text);
+    const read = await readInParts(text);
+    if (!read || !latest) return undefined;
     const { path, minutes, deepest, findings } = checkProgram(read, latest.job);
     const kerf = foreignKerf(read, path);
     if (kerf) findings.push(kerf);
@@ -333,6 +354,7 @@ const api = {
       bits: read.bits.map(({ number }) => number),
       findings,
       notes: read.notes,
+      whole: read.whole,
       ...pathView(path),
     };
   },

@@ -54,8 +54,10 @@ export interface ForeignProgram extends PathView {
   bits: number[];
   /** What to see to before it is run. */
   findings: string[];
-  /** What could not be followed. */
+  /** What could not be followed, and what was taken for granted. */
   notes: string[];
+  /** All its moves were followed; where not, time and depth are those of what was. */
+  whole: boolean;
 }
 
 /** What the worker tells the page of a computed job. */
