@@ -159,6 +159,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   clearBits?(cut: C): readonly string[];
   /** Whether only closed outlines are cut, so that open ones are worth a word. */
   closedOnly: boolean;
+  /** Whether it works on pictures; for other kinds a picture is no outline, and is refused. */
+  pictures?: true;
   /** Whether it carves what is looked at, so that the section shows its figures and its bit. */
   carves?: boolean;
   /** The fields of a new cut that are the kind’s own. */

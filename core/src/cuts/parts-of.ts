@@ -16,6 +16,10 @@ export function wrongTool(cut: Pick<BaseCut, 'kind'>, tool: Pick<BaseTool, 'kind
   return `${one[0].toUpperCase()}${one.slice(1)} cannot be made with ${toolKindOf(tool).one}; choose ${taken} for this cut.`;
 }
 
+/** A picture has a frame and greys, and no outline of what is seen on it. */
+const pictureIn = (cut: Pick<BaseCut, 'kind'>): string =>
+  `A picture is chosen, and it has no outlines that ${kindOf(cut).one} could follow; take it out of this cut, and bring in a drawing of it (SVG).`;
+
 /**
  * The ordered paths of a cut, one for each bit it takes.
  * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
@@ -25,5 +29,6 @@ export async function partsOf(job: Job, cut: BaseCut, artwork: CutArtwork, clipp
   if (!bit) throw new CutProblem('This cut’s bit is no longer in the job; choose another.');
   const wrong = wrongTool(cut, bit);
   if (wrong) throw new CutProblem(wrong);
+  if (!kindOf(cut).pictures && artwork.greys().length > 0) throw new CutProblem(pictureIn(cut));
   return kindOf(cut).make(job, cut, bit, artwork, clipper);
 }

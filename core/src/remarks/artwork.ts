@@ -102,6 +102,11 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
       });
     }
     remarks.push(...judgeLost(judged, cut, index));
+    // A picture has no outlines for any kind but that which burns it.
+    const fitting = job.artwork.filter((_, i) => {
+      const pictures = items[i].shapes.some(({ greys }) => greys);
+      return kindOf(cut).pictures ? pictures : !pictures;
+    });
     if (cut.targets.length === 0 && job.artwork.length > 0)
       remarks.push({
         id: `no-outlines-${cut.id}`,
@@ -116,11 +121,11 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
               {
                 op: 'replace',
                 path: `/cuts/${index}/targets`,
-                value: job.artwork.map((item) => ({ item: item.id, shapes: 'all' })),
+                value: fitting.map((item) => ({ item: item.id, shapes: 'all' })),
               },
             ],
           },
-        ],
+        ].slice(fitting.length > 0 ? 0 : 1),
       });
     else if (result.problem && leftOpen === 0)
       remarks.push({

@@ -63,6 +63,7 @@ export const laserPictureKind: CutKind<LaserPicture, LaserPictureFacts, Beam> = 
     facts ? [`The head runs on ${formatLength(facts.runOut, unit, 1)} beside each line.`] : [],
   rank: () => RANK,
   closedOnly: false,
+  pictures: true,
   proposes: () => [freePictures],
   make: burnt,
   judge: judgeEngraving,
