@@ -114,18 +114,21 @@ export async function judgeArtwork(judged: Judged): Promise<Remark[]> {
         cut: cut.id,
         weight: 'wrong',
         text: 'This cut has no outlines yet; choose some on the sheet.',
-        remedies: [
-          {
-            label: 'Choose everything',
-            patch: [
-              {
-                op: 'replace',
-                path: `/cuts/${index}/targets`,
-                value: fitting.map((item) => ({ item: item.id, shapes: 'all' })),
-              },
-            ],
-          },
-        ].slice(fitting.length > 0 ? 0 : 1),
+        remedies:
+          fitting.length === 0
+            ? []
+            : [
+                {
+                  label: 'Choose everything',
+                  patch: [
+                    {
+                      op: 'replace',
+                      path: `/cuts/${index}/targets`,
+                      value: fitting.map((item) => ({ item: item.id, shapes: 'all' })),
+                    },
+                  ],
+                },
+              ],
       });
     else if (result.problem && leftOpen === 0)
       remarks.push({
