@@ -72,6 +72,10 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     'three turns of a helix are three times as long and go down evenly',
   ],
   'program/expression': ['core/src/program/from-elsewhere.test.ts', 'parameters and expressions (NISTIR 6556 §3.3.2)'],
+  'stock/obstacles': [
+    'tests/keep-outs.test.ts',
+    'a clamp of no known height is asked for, keeps programs back, and is gone over as one of 25 mm',
+  ],
   'stock/on-sheet': ['core/src/stock/on-sheet.test.ts', 'a place from zero on the sheet'],
   'ways/wall-rounds': [
     'core/src/ways/wall-rounds.test.ts',

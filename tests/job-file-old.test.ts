@@ -25,10 +25,12 @@ describe('job files from before', () => {
     async (name) => {
       const [before, now] = [readJobFile(old(name)), readJobFile(text(name))];
       expect(JSON.parse(old(name))).toMatchObject({ job: { version: 1 } });
-      expect(before.job.version).toBe(2);
+      expect(before.job.version).toBe(3);
       expect(await worked(before)).toEqual(await worked(now));
       for (const job of [before.job, now.job]) for (const cut of job.cuts) cut.targets = [];
-      expect(before.job).toEqual(now.job);
+      // Benches of before told of no accessories.
+      expect(before.job.bench).toMatchObject({ pins: 'none', warmUp: 0, dustBoot: true, spindleStart: 3 });
+      expect(before.job).toEqual({ ...now.job, bench: { ...now.job.bench, pins: 'none', warmUp: 0 } });
     },
   );
   test('what older files do not say takes the meaning it had: no refit, loops and not slots, Kerbe’s order and starts', () => {
@@ -65,7 +67,7 @@ describe('job files from before', () => {
     },
   );
   test.each([
-    ['a later version', (f: Loose): void => void (f.job.version = 3), /version/],
+    ['a later version', (f: Loose): void => void (f.job.version = 4), /version/],
     ['another format', (f: Loose): void => void (f.job.format = 'other'), /format/],
     ['a cut of no known kind', (f: Loose): void => void (f.job.cuts[0].kind = 'polish'), /kind of cut 1/],
     ['a refit of a metre', (f: Loose): void => void (f.job.artwork[0].refit = 1000), /refit of artwork 1/],

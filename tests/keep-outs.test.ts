@@ -8,7 +8,7 @@ import { planMotion } from '../core/src/motion/plan.ts';
 import { programsFor } from '../core/src/machines/programs.ts';
 import { readProgram } from '../core/src/program/read.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM } from '../core/src/stock/keep-out.ts';
-import type { KeepOut } from '../core/src/document/keep-out.ts';
+import { type Obstacle, obstaclesOf } from '../core/src/stock/obstacles.ts';
 import { zeroOf } from '../core/src/stock/stock.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
 
@@ -17,11 +17,12 @@ const resources = await resourcesFromDisk((hash) => file.assets[hash] && bytesFr
 const cache = new ComputeCache();
 const run = async (change: (job: Job) => void = () => {}): Promise<{ job: Job; result: JobResult }> => {
   const job = structuredClone(file.job);
+  job.bench.pins = 'stay';
   change(job);
   return { job, result: await compute(job, resources, await clipperFromDisk(), { cache }) };
 };
 /** A pin in the midst of the plate, where links pass but nothing is cut. */
-const pin: KeepOut = { id: 'pin-1', kind: 'pin', x: 179, y: 68, length: 6, width: 6, height: 20 };
+const pin: Obstacle = { id: 'pin-1', kind: 'pin', x: 179, y: 68, length: 6, width: 6, height: 20 };
 let plain: JobResult;
 beforeAll(async () => {
   plain = (await run()).result;
@@ -49,6 +50,25 @@ describe('what holds the work, in a whole job', () => {
     const back = (await run()).result;
     expect(back.cuts.map(({ path }) => path)).toEqual(plain.cuts.map(({ path }) => path));
   });
+  test('pins that are down during a run are in nobody’s way', async () => {
+    const { result } = await run((job) => {
+      job.bench.pins = 'down';
+      job.stock.keepOuts.push({ ...pin, x: 60, y: 70 });
+    });
+    expect(result.remarks.filter((remark) => remark.weight === 'wrong')).toEqual([]);
+    expect(result.cuts.map(({ path }) => path)).toEqual(plain.cuts.map(({ path }) => path));
+  });
+  test('a clamp of no known height is asked for, keeps programs back, and is gone over as one of 25 mm', async () => {
+    const clamp = { ...pin, id: 'clamp-1', kind: 'clamp' as const };
+    const unknown = await run((job) => job.stock.keepOuts.push({ ...clamp, height: null }));
+    const asked = unknown.result.remarks.filter(({ withholds }) => withholds);
+    expect(asked.map(({ text }) => text)).toEqual([
+      'How high does the clamp at 179 mm, 68 mm stand over the stock? Measure it and write it there; 25 mm is reckoned with meanwhile, and no program is written.',
+    ]);
+    const high = await run((job) => job.stock.keepOuts.push({ ...clamp, height: 25 }));
+    expect(unknown.result.cuts.map(({ path }) => path)).toEqual(high.result.cuts.map(({ path }) => path));
+    expect(high.result.remarks.filter(({ withholds }) => withholds)).toEqual([]);
+  });
   test('a pin under a cut is still said, with a place where it would be out of the way', async () => {
     const { job, result } = await run((j) => j.stock.keepOuts.push({ ...pin, x: 60, y: 70 }));
     const remark = result.remarks.find(({ id }) => id === 'keep-out-moon-pin-1')!;
@@ -59,7 +79,7 @@ describe('what holds the work, in a whole job', () => {
   });
   test('read back, the program itself passes everything that stands higher with room to spare', async () => {
     // A batten between moon and star, over which the bit goes from cut to cut.
-    const batten: KeepOut = { ...pin, id: 'batten', kind: 'clamp', x: 100, y: 20, length: 6, width: 100, height: 9 };
+    const batten: Obstacle = { ...pin, id: 'batten', kind: 'clamp', x: 100, y: 20, length: 6, width: 100, height: 9 };
     const { job, result } = await run((j) => j.stock.keepOuts.push(pin, batten));
     const [program] = programsFor(job, result, { revision: '1', date: '2026-11-24' });
     const { path } = readProgram(program.text);
@@ -70,7 +90,7 @@ describe('what holds the work, in a whole job', () => {
       const [ax, ay, az, bx, by, bz] = path.xyz.subarray(3 * i - 3, 3 * i + 3);
       if (ax === bx && ay === by) continue;
       const z = Math.min(az, bz) + zero.z;
-      for (const keepOut of job.stock.keepOuts) {
+      for (const keepOut of obstaclesOf(job)) {
         const near = distanceToKeepOut(ax + zero.x, ay + zero.y, bx + zero.x, by + zero.y, keepOut);
         if (near > KEEP_OUT_ROOM) continue;
         passed++;

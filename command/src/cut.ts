@@ -169,7 +169,7 @@ function programOf(
     arcs: order.arcs ? 'centre' : 'none',
     park: 'stay',
   };
-  const approach = approachOver(job.stock, made);
+  const approach = approachOver(job, made);
   const beside = betweenCuts(made, approach, dialect, job.bench.limits);
   const cuts = made.map((part, k) =>
     programCut(part, job, beside[k], {

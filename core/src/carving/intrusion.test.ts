@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from '../stock/obstacles.ts';
 import { pathAlong } from '../motion/path.ts';
 import { intrusion } from './intrusion.ts';
 
-const clamp: KeepOut = { id: 'c', kind: 'clamp', x: 40, y: 10, length: 20, width: 10, height: 8 };
+const clamp: Obstacle = { id: 'c', kind: 'clamp', x: 40, y: 10, length: 20, width: 10, height: 8 };
 const path = (...xyz: number[]) => pathAlong(Float64Array.from(xyz), 1000);
 
 test('how far a bit comes inside a clamp: its radius less the distance, its radius and more over it', () => {

@@ -1,5 +1,5 @@
 import type { Path } from '../motion/path.ts';
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from '../stock/obstacles.ts';
 import type { Bounds } from '../geometry/outline.ts';
 
 /** Where a path goes, seen from above; looked up once. */
@@ -25,7 +25,7 @@ function boxOf(path: Path): Bounds {
  * @param radius radius of the bit, mm.
  * @example along y = 5 with a 6 mm bit, past a clamp that begins at y = 6: 2
  */
-export function intrusion(path: Path, radius: number, keepOut: KeepOut): number {
+export function intrusion(path: Path, radius: number, keepOut: Obstacle): number {
   const { x, y, length, width, height } = keepOut;
   const { minX, minY, maxX, maxY } = boxOf(path);
   if (maxX + radius < x || minX - radius > x + length || maxY + radius < y || minY - radius > y + width) return 0;

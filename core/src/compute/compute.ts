@@ -17,6 +17,7 @@ import type { SheetMark } from '../cuts/kind.ts';
 import { kindOf } from '../cuts/kinds.ts';
 import { approachOver } from '../program/approach.ts';
 import { cutArtwork } from '../cuts/cut-artwork.ts';
+import { obstaclesOf } from '../stock/obstacles.ts';
 import { partsOf } from '../cuts/parts-of.ts';
 import { type BitTime, bitTimes, type CutResult, timedCut, type UntimedPart } from '../sequence/cut-result.ts';
 import { chosenOf } from '../document/targets.ts';
@@ -100,7 +101,7 @@ export async function compute(
   placed?.(items);
   const resultOf = async (cut: BaseCut, report: (share: number) => void) => {
     const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
-    const held = `${key} ${JSON.stringify([job.stock.keepOuts, job.stock.length, job.stock.width])}`;
+    const held = `${key} ${JSON.stringify([obstaclesOf(job), job.stock.length, job.stock.width])}`;
     const known = cache.cuts.get(held);
     if (known) return known;
     const parts =
@@ -139,9 +140,10 @@ export async function compute(
 }
 
 /** What the job’s programs spend beside each of its cuts; nothing beside those that cannot be made. */
-function besideCuts({ stock, bench }: Job, cuts: readonly CutResult[]): BesideCut[] {
+function besideCuts(job: Job, cuts: readonly CutResult[]): BesideCut[] {
   const made = cuts.filter(({ path }) => path.feed.length > 0);
-  const approach = approachOver(stock, made);
+  const approach = approachOver(job, made);
+  const { bench } = job;
   const found = betweenCuts(made, approach, machineKindOf(bench).dialect(bench), bench.limits);
   return cuts.map((cut) => found[made.indexOf(cut)] ?? { before: 0, after: 0 });
 }

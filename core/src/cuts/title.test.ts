@@ -35,6 +35,7 @@ const bench = {
   park: null,
   name: 'Bench',
   link: 'file' as const,
+  pins: 'none' as const,
   travel: { x: 800, y: 500, z: 100 },
   limits: { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 },
   spindle: { min: 6000, max: 24000 },

@@ -17,6 +17,8 @@ export const BENCH_BASE = {
     .object({ x: z.number().min(0).max(10_000), y: z.number().min(0).max(10_000) })
     .nullable()
     .default(null),
+  /** Pins that the stock is laid against: none, put down before a run, or staying up in it. */
+  pins: z.enum(['none', 'down', 'stay']).default('none'),
   /** Seconds from the word until power that changes along a move is there: it comes so much later on the way. */
   lag: z.number().min(0).max(0.1).optional(),
   /** Minutes an operator takes to change a tool. */

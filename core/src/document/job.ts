@@ -22,7 +22,7 @@ export const jobSchemaOf = <C extends BaseCut>(
 ) =>
   z.object({
     format: z.literal('kerbe-job'),
-    version: z.literal(2),
+    version: z.literal(3),
     name: text(120, 1),
     unit: z.enum(['mm', 'in']),
     stock: StockSchema,

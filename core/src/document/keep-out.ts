@@ -9,8 +9,8 @@ export const KeepOutSchema = z.object({
   y: z.number().min(-2000).max(7000),
   length: z.number().positive().max(1000),
   width: z.number().positive().max(1000),
-  /** How far it stands above the stock, mm. */
-  height: z.number().min(0).max(200),
+  /** How far it stands above the stock, mm; null where nobody has measured it. */
+  height: z.number().min(0).max(200).nullable(),
 });
 
 export type KeepOut = z.infer<typeof KeepOutSchema>;

@@ -15,7 +15,7 @@ export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: 
   const { thickness, length, width, lift } = USUAL[unit];
   return {
     format: 'kerbe-job',
-    version: 2,
+    version: 3,
     name,
     unit,
     stock: {

@@ -25,7 +25,7 @@ test('what is no job comes back as it is, and a list beyond all measure is not g
 test('version 1 knew shapes by their numbers, and version 2 knows what they were', () => {
   const target = (shapes: unknown) => [{ item: 'a', shapes }];
   expect(upgraded({ version: 1, cuts: [{ targets: target([0, 3]) }, { targets: target('all') }] })).toEqual({
-    version: 2,
+    version: 3,
     cuts: [{ targets: target(['nth:0', 'nth:3']) }, { targets: target('all') }],
   });
   // What no version wrote is left for the schema to refuse.
@@ -35,4 +35,18 @@ test('version 1 knew shapes by their numbers, and version 2 knows what they were
   expect(upgraded({ version: 2, cuts: [{ targets: target([0]) }] })).toMatchObject({
     cuts: [{ targets: target([0]) }],
   });
+});
+
+test('before version 3 every new clamp stood 4 mm high: where nobody has changed that, its height is not known', () => {
+  const stock = (height: number | null, kind = 'clamp') => ({ keepOuts: [{ kind, height }] });
+  const now = (version: number, before: object) =>
+    (upgraded({ version, cuts: [], stock: before }) as { stock: object }).stock;
+  for (const version of [1, 2]) {
+    expect(now(version, stock(4))).toEqual(stock(null));
+    expect(now(version, stock(4.5))).toEqual(stock(4.5));
+    expect(now(version, stock(4, 'pin'))).toEqual(stock(4, 'pin'));
+  }
+  // Since then whoever writes 4 means it.
+  expect(now(3, stock(4))).toEqual(stock(4));
+  expect(now(2, { keepOuts: [7, null] })).toEqual({ keepOuts: [7, null] });
 });

@@ -14,8 +14,20 @@ export function upgraded(document: unknown): unknown {
   // A longer list is refused as it is.
   if (!isLoose(document) || !Array.isArray(document.cuts) || document.cuts.length > MOST_CUTS) return document;
   const before2 = document.version === 1;
+  const before3 = before2 || document.version === 2;
   const cuts = document.cuts.map((cut: unknown) => (isLoose(cut) ? upgradedCut(cut, before2) : cut));
-  return { ...document, ...(before2 ? { version: 2 } : {}), cuts };
+  return before3 ? { ...document, version: 3, cuts, stock: withAskedHeights(document.stock) } : { ...document, cuts };
+}
+
+/** Height that every new clamp had before version 3: where nobody has changed it, nobody knows the clamp’s own. */
+const HEIGHT_BEFORE_3 = 4;
+
+function withAskedHeights(stock: unknown): unknown {
+  if (!isLoose(stock) || !Array.isArray(stock.keepOuts)) return stock;
+  const keepOuts = stock.keepOuts.map((one: unknown) =>
+    isLoose(one) && one.kind === 'clamp' && one.height === HEIGHT_BEFORE_3 ? { ...one, height: null } : one,
+  );
+  return { ...stock, keepOuts };
 }
 
 function withMarks(target: unknown): unknown {

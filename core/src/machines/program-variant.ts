@@ -71,7 +71,7 @@ export function varied(job: Job, result: { cuts: readonly CutResult[] }, variant
   const zero = zeroOf(stock);
   const timed = (cuts: readonly CutResult[]): Pick<Varied, 'cuts' | 'beside'> => {
     const all = cuts.filter(({ path }) => path.feed.length > 0).map((cut) => retimed(cut, bench, dialect.post));
-    return { cuts: all, beside: betweenCuts(all, approachOver(stock, all), dialect, bench.limits) };
+    return { cuts: all, beside: betweenCuts(all, approachOver(job, all), dialect, bench.limits) };
   };
   const notes: string[] = [];
   const whole = timed(turnedCuts(result.cuts, variant.turn, zero));

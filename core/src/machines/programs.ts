@@ -42,7 +42,7 @@ export function programsFor(
     unit,
     notes: about.notes,
     lift: stock.lift,
-    approach: approachOver(stock, result.cuts),
+    approach: approachOver(job, result.cuts),
     park: bench.park,
   };
   const zero = zeroOf(stock);

@@ -3,6 +3,7 @@ import type { Job } from '../document/job.ts';
 import type { Path } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { formatFeed, formatLength } from '../quantity/format.ts';
+import { obstaclesOf } from '../stock/obstacles.ts';
 import { toolKindOf } from '../tools/kinds.ts';
 import { presses } from '../tools/presses.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
@@ -86,7 +87,7 @@ export function checkProgram(
     findings.push(
       `It asks for ${formatFeed(fastest, unit)}, and ${bench.name} does ${formatFeed(across, unit)}; the time here reckons with that.`,
     );
-  for (const keepOut of stock.keepOuts)
+  for (const keepOut of obstaclesOf({ stock, bench }))
     if (intrusion(laid, 0.001, keepOut) > 0)
       findings.push(`The middle of its bit meets the ${keepOut.kind} at ${length(keepOut.x)}, ${length(keepOut.y)}.`);
   return {

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { dialectOf } from '../machines/router/bench.ts';
 import { DIALECTS } from '../machines/router/dialects.ts';
 import { joinPaths, PathBuilder } from '../motion/path.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
@@ -85,4 +86,19 @@ test('what a machine takes over setting a cut is planned, and only where cuts ar
 test('a turning spindle says nothing where strokes begin and end', () => {
   const { text } = writeProgram(heading, [cut(twoStrokes())], { x: 0, y: 0, z: 0 }, DIALECTS.plain);
   expect(text.match(/^(S1000 )?M[35]$/gm)).toEqual(['S1000 M3', 'M5']);
+});
+
+test('a spindle gets the seconds of its own bench to reach its speed, in the program and in its time', () => {
+  const bench = { dialect: 'plain', spindleStart: 8 } as never;
+  const lines = writeProgram(
+    heading,
+    [{ ...cut(twoStrokes()), speed: 18_000 }],
+    { x: 0, y: 0, z: 0 },
+    dialectOf(bench),
+  ).text.split('\n');
+  expect(lines.slice(lines.indexOf('S18000 M3'))[1]).toBe('G4 P8');
+  expect(dialectOf(bench).post.setSeconds({ turns: true } as never)).toBe(8);
+  expect(
+    dialectOf({ dialect: 'plain', spindleStart: 0 } as never).post.set({ speed: 900, turns: true } as never),
+  ).toEqual([{ line: 'S900 M3' }]);
 });

@@ -109,7 +109,7 @@ describe('heights', () => {
     expect(lowest(1)).toBe(-1.234);
   });
   test('one tool that stays at one height comes from nowhere higher', () => {
-    const hold = { lift: 5, keepOuts: [] };
+    const hold = { stock: { lift: 5, keepOuts: [] }, bench: { pins: 'none' as const } };
     expect(approachOver(hold, [{ flat: true }])).toBe(0);
     expect(approachOver(hold, [{ flat: true }, {}])).toBe(5);
     expect(approachOver(hold, [])).toBe(5);

@@ -1,6 +1,6 @@
 import { formatLength } from '../quantity/format.ts';
 import { KEEP_OUT_ROOM } from '../stock/keep-out.ts';
-import type { KeepOut } from '../document/keep-out.ts';
+import { type Obstacle, obstaclesOf, UNKNOWN_HEIGHT } from '../stock/obstacles.ts';
 import { intrusion } from '../carving/intrusion.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { cutsOf, type Judged } from './judged.ts';
@@ -9,10 +9,12 @@ import { cutsOf, type Judged } from './judged.ts';
 export function judgeHolding(judged: Judged): Remark[] {
   const { job } = judged;
   const { stock, unit } = job;
-  const remarks: Remark[] = [];
+  const remarks: Remark[] = heightsAsked(judged);
+  const obstacles = obstaclesOf(job);
   for (const { cut } of cutsOf(judged)) {
     const parts = judged.cuts.filter((made) => made.cut === cut.id);
-    stock.keepOuts.forEach((keepOut, k) => {
+    obstacles.forEach((keepOut) => {
+      const k = stock.keepOuts.findIndex(({ id }) => id === keepOut.id);
       const inside = Math.max(0, ...parts.map((made) => intrusion(made.path, made.radius, keepOut)));
       if (inside <= 0) return;
       const free = freePlace(judged, keepOut);
@@ -39,8 +41,25 @@ export function judgeHolding(judged: Judged): Remark[] {
   return remarks;
 }
 
+/** Clamps whose height nobody has measured: no tool goes over them before it is known. */
+function heightsAsked({ job, cuts }: Judged): Remark[] {
+  const { unit } = job;
+  // A beam stays at its own height, over whatever it can pass.
+  if (cuts.length > 0 && cuts.every(({ flat }) => flat)) return [];
+  return job.stock.keepOuts
+    .filter(({ height }) => height === null)
+    .map(({ id, kind, x, y }) => ({
+      id: `height-${id}`,
+      stop: 'stock',
+      weight: 'wrong',
+      withholds: true,
+      text: `How high does the ${kind} at ${formatLength(x, unit, 0)}, ${formatLength(y, unit, 0)} stand over the stock? Measure it and write it there; ${formatLength(UNKNOWN_HEIGHT, unit, 0)} is reckoned with meanwhile, and no program is written.`,
+      remedies: [],
+    }));
+}
+
 /** The nearest place along x or y, in steps of 4 mm, where a keep-out is out of every cut's way; still on the edge it held. */
-function freePlace({ job, cuts }: Judged, keepOut: KeepOut): { x: number; y: number } | undefined {
+function freePlace({ job, cuts }: Judged, keepOut: Obstacle): { x: number; y: number } | undefined {
   const { length, width } = job.stock;
   for (let d = 4; d <= Math.max(length, width); d += 4)
     for (const [dx, dy] of [

@@ -100,7 +100,7 @@ function judgeReach(judged: Judged): Remark[] {
       remedies: share > 0.2 ? [{ label: 'Make the artwork small enough', patch: scaledArtwork(job, share) }] : [],
     });
   }
-  const approach = Math.max(approachOver(stock, cuts), most[2]);
+  const approach = Math.max(approachOver(job, cuts), most[2]);
   const high = approach - Math.min(0, least[2]);
   if (high > bench.travel.z)
     remarks.push({

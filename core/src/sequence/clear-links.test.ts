@@ -5,7 +5,7 @@ import { type Path, PathBuilder } from '../motion/path.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
 import { planMotion } from '../motion/plan.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from '../stock/obstacles.ts';
 import { clearLinks as clearing, type ClearingSettings } from './clear-links.ts';
 
 const clearLinks = (path: Path, what: ClearingSettings) => clearing(path, what).path;
@@ -14,7 +14,7 @@ const limits: Limits = {
   acceleration: { x: 400, y: 400, z: 250 },
   cornerStep: 300,
 };
-const box = (x: number, y: number, length: number, width: number, height: number): KeepOut => ({
+const box = (x: number, y: number, length: number, width: number, height: number): Obstacle => ({
   id: `k-${x}-${y}`,
   kind: 'clamp',
   x,
@@ -23,7 +23,7 @@ const box = (x: number, y: number, length: number, width: number, height: number
   width,
   height,
 });
-const settings = (keepOuts: KeepOut[], radius = 3): ClearingSettings => ({
+const settings = (keepOuts: Obstacle[], radius = 3): ClearingSettings => ({
   keepOuts,
   radius,
   stock: { length: 200, width: 100 },

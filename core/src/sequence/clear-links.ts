@@ -2,10 +2,10 @@ import type { Limits } from '../document/limits.ts';
 import { type Path, pathAlong, PathBuilder } from '../motion/path.ts';
 import { planMotion } from '../motion/plan.ts';
 import { distanceToKeepOut, KEEP_OUT_ROOM } from '../stock/keep-out.ts';
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from '../stock/obstacles.ts';
 
 export interface ClearingSettings {
-  keepOuts: readonly KeepOut[];
+  keepOuts: readonly Obstacle[];
   /** Widest radius of the bit, mm. */
   radius: number;
   /** Ways round keep to the stock and the bit’s radius beside it, mm. */

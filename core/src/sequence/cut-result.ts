@@ -1,3 +1,4 @@
+import { obstaclesOf } from '../stock/obstacles.ts';
 import { toolKindOf } from '../tools/kinds.ts';
 import { takenOut, type Leaves, widthLeft } from '../tools/leaves.ts';
 import { measurePath } from '../motion/path.ts';
@@ -36,7 +37,7 @@ export function timedCut(part: UntimedPart, job: Job, { pierceSeconds = 0 }: { p
   const radius = taken?.radius ?? widthLeft(leaves, 0) / 2;
   const { stock, bench } = job;
   const { path, pointNow } = clearLinks(part.path, {
-    keepOuts: part.flat ? [] : stock.keepOuts,
+    keepOuts: part.flat ? [] : obstaclesOf(job),
     stock,
     radius,
     limits: bench.limits,

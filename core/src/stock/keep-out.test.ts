@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { distanceToKeepOut, heightOverAll } from './keep-out.ts';
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from './obstacles.ts';
 
-const clamp: KeepOut = { id: 'clamp-1', kind: 'clamp', x: 40, y: 30, length: 20, width: 10, height: 8 };
+const clamp: Obstacle = { id: 'clamp-1', kind: 'clamp', x: 40, y: 30, length: 20, width: 10, height: 8 };
 
 describe('distance from a move to a keep-out', () => {
   test.each([

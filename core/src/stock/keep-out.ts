@@ -1,10 +1,10 @@
-import type { KeepOut } from '../document/keep-out.ts';
+import type { Obstacle } from './obstacles.ts';
 
 /** Room between the bit and what holds the work, mm, beside it and over it: what a hand can place and a board can creep. */
 export const KEEP_OUT_ROOM = 2;
 
 /** Height at which a bit passes over everything that holds the work, mm above the stock. */
-export function heightOverAll(keepOuts: readonly KeepOut[], lift: number): number {
+export function heightOverAll(keepOuts: readonly Obstacle[], lift: number): number {
   return Math.max(lift, ...keepOuts.map(({ height }) => height + KEEP_OUT_ROOM));
 }
 
@@ -18,7 +18,7 @@ export function distanceToKeepOut(
   ay: number,
   bx: number,
   by: number,
-  { x, y, length, width }: Pick<KeepOut, 'x' | 'y' | 'length' | 'width'>,
+  { x, y, length, width }: Pick<Obstacle, 'x' | 'y' | 'length' | 'width'>,
 ): number {
   if (crosses(ax, ay, bx, by, x, y, x + length, y + width)) return 0;
   let least = Infinity;

@@ -16,6 +16,8 @@ export interface Tick {
   only?: 'turning' | 'still';
   /** Wanted for a run with nothing on, too. */
   dry?: true;
+  /** Wanted on benches that have what it is about; without it on all. */
+  where?(bench: { kind: string }): boolean;
 }
 
 /** What opens ticks again. */

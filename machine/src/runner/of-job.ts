@@ -78,7 +78,7 @@ export function orderOf(
     bench: benchFactsOf(job),
     plannedMinutes: program.minutes,
     limits: job.bench.limits,
-    approach: approachOver(job.stock, result.cuts) - zeroOf(job.stock).z,
+    approach: approachOver(job, result.cuts) - zeroOf(job.stock).z,
     switchedOnBy: benchKindOf(job.bench).switchedOnBy(job.bench),
     turn,
     dry,

@@ -14,11 +14,13 @@ export function isTicked({ ticks }: Pick<RunnerState, 'ticks'>, { id, everyJob }
 }
 
 /**
- * Steps of a bench's list that a program wants ticked.
+ * Steps of a bench's list that a program wants ticked; what the bench does not have is not asked for.
  * @param turns whether any of its tools turns.
  */
 export function stepsFor(bench: { kind: string }, turns: boolean): Tick[] {
-  return benchKindOf(bench).ticks.filter(({ only }) => only === undefined || (only === 'turning') === turns);
+  return benchKindOf(bench).ticks.filter(
+    ({ only, where }) => (only === undefined || (only === 'turning') === turns) && (!where || where(bench)),
+  );
 }
 
 /** Those of them that are not ticked for a job. */

@@ -28,6 +28,7 @@ const bench = {
   kind: 'plasma',
   name: 'Table',
   link: 'file' as const,
+  pins: 'none' as const,
   travel: { x: 1200, y: 1200, z: 150 },
   limits: { speed: { x: 15000, y: 15000, z: 5000 }, acceleration: { x: 1200, y: 1200, z: 900 }, cornerStep: 600 },
   park: null,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BENCH_BASE, type BaseBench } from '../../document/bench.ts';
+import { BY_OPERATOR, byProgram } from './post.ts';
 import { type DialectName, DIALECTS, type RouterDialect } from './dialects.ts';
 
 /** A router's bench: what every bench has, and its spindle, touch plate, tool setter and dialect. */
@@ -20,6 +21,12 @@ export const RouterBenchSchema = z.object({
     .nullable(),
   /** Where a corner stop has the lower left corner of the stock, machine coordinates, mm; null where there is none. */
   stop: z.object({ x: z.number(), y: z.number() }).nullable().default(null),
+  /** Minutes its spindle is to be warmed up; 0 where it needs none. */
+  warmUp: z.number().min(0).max(60).default(0),
+  /** It has a dust boot, to be put on. */
+  dustBoot: z.boolean().default(true),
+  /** Seconds the spindle takes to its speed: large ones take 5 to 15 (common practice; the drive’s manual says). */
+  spindleStart: z.number().min(0).max(60).default(3),
   dialect: z.enum(Object.keys(DIALECTS) as [DialectName, ...DialectName[]]),
   /** Seconds after which the machine lifts and stops its spindle by itself when it hears nothing from Kerbe. */
   spindleAfter: z.number().min(0).max(600).default(20),
@@ -33,4 +40,8 @@ export function routerOf(bench: BaseBench): RouterBench {
   return bench as RouterBench;
 }
 
-export const dialectOf = ({ dialect }: RouterBench): RouterDialect => DIALECTS[dialect];
+/** How its programs are written: its dialect, with what its own spindle takes to start. */
+export function dialectOf({ dialect, spindleStart }: RouterBench): RouterDialect {
+  const own = DIALECTS[dialect];
+  return { ...own, post: own.spindle === 'program' ? byProgram(spindleStart) : BY_OPERATOR };
+}

@@ -1,10 +1,13 @@
 import type { Dialect } from '../../program/dialect.ts';
-import { BY_OPERATOR, BY_PROGRAM } from './post.ts';
+import { BY_OPERATOR, byProgram } from './post.ts';
 
 /** A router's dialect also says who starts the spindle: the program (M3), or whoever stands there, asked by a pause (M0). */
 export interface RouterDialect extends Dialect {
   spindle: 'program' | 'operator';
 }
+
+/** Seconds a small spindle takes to its speed, where no bench says. */
+const USUAL_START = 3;
 
 const PLAIN: RouterDialect = {
   label: 'one program, arcs, spindle by program',
@@ -16,7 +19,7 @@ const PLAIN: RouterDialect = {
   numbers: 0,
   comment: 'brackets',
   park: 'place',
-  post: BY_PROGRAM,
+  post: byProgram(USUAL_START),
 };
 
 export const DIALECTS = {

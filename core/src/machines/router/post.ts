@@ -1,8 +1,5 @@
 import type { Post } from '../../program/post.ts';
 
-/** Seconds the spindle gets to reach its speed. */
-const SPINDLE_SECONDS = 3;
-
 const CHANGES: Pick<Post, 'tool' | 'alike' | 'begin' | 'end' | 'power' | 'off'> = {
   // Whatever is said to the machine while a bit is changed, the program goes on in its own modes.
   tool: ({ number, name, turns }, modes, before) => [
@@ -19,13 +16,13 @@ const CHANGES: Pick<Post, 'tool' | 'alike' | 'begin' | 'end' | 'power' | 'off'> 
   off: () => [{ line: 'M5' }],
 };
 
-/** A spindle that the program starts. */
-export const BY_PROGRAM: Post = {
+/** A spindle that the program starts, with the seconds it gets to reach its speed. */
+export const byProgram = (seconds: number): Post => ({
   ...CHANGES,
   set: ({ speed, turns }) =>
-    turns ? [{ line: `S${speed} M3` }, { line: `G4 P${SPINDLE_SECONDS}` }] : [{ line: 'M5' }],
-  setSeconds: ({ turns }) => (turns ? SPINDLE_SECONDS : 0),
-};
+    turns ? [{ line: `S${speed} M3` }, ...(seconds > 0 ? [{ line: `G4 P${seconds}` }] : [])] : [{ line: 'M5' }],
+  setSeconds: ({ turns }) => (turns ? seconds : 0),
+});
 
 /** A spindle that its operator switches: the program says so, and waits. */
 export const BY_OPERATOR: Post = {

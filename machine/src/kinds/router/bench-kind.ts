@@ -2,7 +2,7 @@ import { dialectOf, routerOf } from '@kerbe/core/machines/router/bench';
 import type { BenchKind, Need } from '../bench-kind.ts';
 import type { BenchFacts } from '../../runner/bench-facts.ts';
 import type { BitShape } from '../../runner/zero.ts';
-import { routerFacts, routerFactsOf } from './facts.ts';
+import { type RouterFacts, routerFacts, routerFactsOf } from './facts.ts';
 import { routerState } from './messages.ts';
 import { ROUTER_COMMANDS } from './names.ts';
 
@@ -46,6 +46,9 @@ const setter: Need = {
   missing: ({ facts }) => (facts && routerFacts(facts).setter ? undefined : 'no-setter'),
 };
 
+/** What a bench has of what its list asks for; its facts and its document have the same names for it. */
+const accessories = (bench: { kind: string }) => bench as unknown as Pick<RouterFacts, 'pins' | 'warmUp' | 'dustBoot'>;
+
 /** What is known of a router's bench wherever it is spoken of. */
 export const routerBench: BenchKind = {
   factsOf: routerFactsOf,
@@ -67,15 +70,25 @@ export const routerBench: BenchKind = {
   ticks: [
     {
       id: 'warm',
-      text: 'the spindle is warm (about ten minutes where its bearings are greased)',
+      text: 'the spindle is warm',
       everyJob: true,
       only: 'turning',
+      where: (bench) => accessories(bench).warmUp > 0,
     },
     { id: 'off', text: 'the spindle is off at its own switch, and stays off: the tool does not turn', only: 'still' },
-    { id: 'pins', text: 'pins up, the stock against them' },
-    { id: 'held', text: 'the stock is held, and only then the pins are down' },
+    {
+      id: 'pins',
+      text: 'the stock was laid against the pins, and they are down',
+      where: (bench) => accessories(bench).pins === 'down',
+    },
+    { id: 'held', text: 'the stock is held' },
     { id: 'plate', text: 'plate and clip are taken away' },
-    { id: 'dust', text: 'dust boot on, dust collection on', only: 'turning' },
+    {
+      id: 'dust',
+      text: 'dust boot on, dust collection on',
+      only: 'turning',
+      where: (bench) => accessories(bench).dustBoot,
+    },
     { id: 'eyes', text: 'hearing and eyes are protected' },
     { id: 'hand', text: 'a hand is at the emergency stop' },
   ],

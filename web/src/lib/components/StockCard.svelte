@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { UNKNOWN_HEIGHT } from '@kerbe/core/stock/obstacles';
   import { arrowIn } from '@kerbe/core/quantity/units';
   import { presetFor } from '@kerbe/core/tools/preset-for';
   import { suitToPreset } from '@kerbe/core/cuts/suit';
@@ -42,7 +43,8 @@
   }
 
   const KEEP_OUT_SIZES = {
-    clamp: { length: 30, width: 40, height: 4 },
+    // How high a clamp stands is asked for: they differ too much.
+    clamp: { length: 30, width: 40, height: null },
     screw: { length: 8, width: 8, height: 2 },
     pin: { length: 10, width: 10, height: 12 },
   };
@@ -254,12 +256,13 @@
         onchange={(value) => change((s) => (s.keepOuts[index].width = value))}
       />, standing <Quantity
         name="{keepOut.id} height"
-        value={keepOut.height}
+        value={keepOut.height ?? UNKNOWN_HEIGHT}
+        unknown={keepOut.height === null}
         {unit}
         min={0}
         step={big}
         onchange={(value) => change((s) => (s.keepOuts[index].height = value))}
-      /> high
+      /> high{#if keepOut.kind === 'pin' && session.job.bench.pins !== 'stay'}, down while the {session.job.bench.name} runs{/if}
       <button
         class="link"
         type="button"

@@ -1,3 +1,4 @@
+import { routerOf } from '@kerbe/core/machines/router/bench';
 import { clockTime } from '../../clock-time.ts';
 import type { BenchPages } from '../bench-pages';
 
@@ -7,10 +8,10 @@ export const routerList: BenchPages['list'] = ({ job, tool, common, state }) => 
   return [
     common.on,
     common.home,
-    { id: 'warm', text: 'Spindle warm: about ten minutes where its bearings are greased' },
+    { id: 'warm', text: `Spindle warm: ${routerOf(job.bench).warmUp} minutes at the speeds of its manual` },
     { id: 'off', text: 'Spindle off at its own switch, and left off: the tool does not turn' },
-    { id: 'pins', text: 'Pins up, stock against them' },
-    { id: 'held', text: `Stock held by ${job.stock.holdDown}; only then the pins down` },
+    { id: 'pins', text: 'Pins up, stock against them; down again once it is held' },
+    { id: 'held', text: `Stock held by ${job.stock.holdDown}` },
     {
       id: 'bit',
       text: `${tool?.name ?? 'First bit'} in, with the spindle made safe`,
