@@ -44,19 +44,32 @@ const named = (name: string): Job => ({
   artwork: job.artwork.filter(({ kind }) => kind === 'lettering'),
 });
 
+/** A revision as older versions wrote it; it is the one that counts. */
+async function madeBefore(
+  db: ReturnType<typeof openDatabase>,
+  job: string,
+  document: Job,
+  parent: string | null,
+): Promise<string> {
+  await sql`insert into jobs (id) values (${job}) on conflict do nothing`.execute(db);
+  const { rows } = await sql<{ id: string }>`insert into revisions (job_id, parent, document)
+    values (${job}, ${parent}::bigint, ${JSON.stringify(document)}::jsonb) returning id`.execute(db);
+  await sql`update jobs set head = ${rows[0].id}::bigint where id = ${job}`.execute(db);
+  return rows[0].id;
+}
+
 describe('the shop’s database', () => {
   test('an old database is brought up to date and keeps its jobs', async () => {
     expect(await migrate(db, '001-jobs')).toEqual(['001-jobs']);
-    await createJob(db, named('From long ago'), 'old');
+    const revision = await madeBefore(db, 'old', named('From long ago'), null);
     expect(await migrate(db, '005-made')).toEqual(['002-shop', '003-runs', '004-run-lines', '005-made']);
     // A run of the time when there was one linked bench, and how far its journal had been read.
-    const { revision } = await openJob(db, 'old');
     await sql`insert into programs (hash, job_id, revision_id, name, text, cuts, minutes)
       values ('h', 'old', ${revision}::bigint, 'p.nc', 'M30', '[]', 1)`.execute(db);
     await sql`insert into runs (id, job_id, program_hash, bench, phase, planned_minutes, settings)
       values ('r', 'old', 'h', 'Dome workshop router', 'done', 1, '{}')`.execute(db);
     await sql`insert into marks (name, value) values ('journal', '17')`.execute(db);
-    expect(await migrate(db)).toEqual(['006-benches', '007-stopped', '008-line-unknown']);
+    expect(await migrate(db)).toEqual(['006-benches', '007-stopped', '008-line-unknown', '009-redo']);
     expect(await migrate(db)).toEqual([]);
     const run = await db.selectFrom('runs').select(['bench', 'bench_id']).where('id', '=', 'r').executeTakeFirst();
     expect(run).toEqual({ bench: 'Dome workshop router', bench_id: 'dome-workshop' });
@@ -77,6 +90,39 @@ describe('the shop’s database', () => {
     await other.destroy();
     const again = await stepJob(db, 'walk', back.revision, 'redo');
     expect([again.job.name, again.canRedo]).toEqual(['two', false]);
+  });
+
+  test('redo goes where undo came from, whatever another window had kept aside', async () => {
+    const { revision: one } = await createJob(db, named('one'), 'aside');
+    await saveJob(db, 'aside', one, named('two'));
+    const { revision: two } = await openJob(db, 'aside');
+    const late = await saveJob(db, 'aside', one, named('kept aside'));
+    expect(late.saved).toBe(false);
+    const back = await stepJob(db, 'aside', two, 'undo');
+    expect([back.job.name, back.canRedo]).toEqual(['one', true]);
+    // One that was kept aside behind the state that redo leads to is no step forward from it either.
+    expect((await saveJob(db, 'aside', two, named('aside, too'))).saved).toBe(false);
+    const again = await stepJob(db, 'aside', back.revision, 'redo');
+    expect([again.job.name, again.canRedo]).toEqual(['two', false]);
+    // Every version is kept.
+    const { rows } = await sql<{
+      name: string;
+    }>`select document->>'name' as name from revisions where job_id = 'aside' order by id`.execute(db);
+    expect(rows.map(({ name }) => name)).toEqual(['one', 'two', 'kept aside', 'aside, too']);
+  });
+
+  test('a job from before that was undone can be redone as it could', async () => {
+    const old = openDatabase(cluster.url.replace(/[^/]+$/, 'redo_before'));
+    await sql`create database redo_before`.execute(db);
+    await migrate(old, '008-line-unknown');
+    const one = await madeBefore(old, 'undone', named('one'), null);
+    await madeBefore(old, 'undone', named('two'), one);
+    await sql`update jobs set head = ${one}::bigint where id = 'undone'`.execute(old);
+    await migrate(old);
+    const open = await openJob(old, 'undone');
+    expect(open.canRedo).toBe(true);
+    expect((await stepJob(old, 'undone', open.revision, 'redo')).job.name).toBe('two');
+    await old.destroy();
   });
 
   test('two windows on one job: the second save is kept aside and either may be chosen', async () => {

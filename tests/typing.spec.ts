@@ -50,6 +50,17 @@ test('a step back works everywhere: right after a number, and in words, where a 
   await shop.keyboard.press('Control+Shift+Z');
   await shop.keyboard.press('Control+Shift+Z');
   await expect(words).toHaveValue('Moon and sun');
+
+  // A step back stays in its field: what was done elsewhere, and the lettering itself, are not taken away under the cursor.
+  for (let k = 0; k < 6; k++) await shop.keyboard.press('Control+z');
+  await expect(words).toHaveValue('');
+  await expect(shop.getByText('All changes kept')).toBeVisible();
+  await expect(words).toBeFocused();
+  await expect(height).toHaveValue('31 mm');
+  // Beside the fields they are.
+  await shop.getByRole('heading', { level: 1 }).first().click();
+  await shop.keyboard.press('Control+z');
+  await expect(words).not.toHaveValue('');
 });
 
 test('nothing typed is lost by a reload or the end of the page, taken or not', async ({ shop, context }) => {

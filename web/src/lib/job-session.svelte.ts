@@ -8,6 +8,7 @@ import { sentenceFor } from '@kerbe/core/schema/sentence-for';
 import { dropUnsaved, keepUnsaved, unsavedOf } from '$lib/unsaved';
 import type { OpenJob, SaveOutcome } from '$lib/server/jobs';
 import { sameStep } from '$lib/same-step';
+import { lastField, StepsByField } from '$lib/steps-by-field';
 import { Refusal, send } from '$lib/send';
 import { ComputeThread, ThreadEnded } from '$lib/workers/compute-thread';
 import type { ComputeWorker } from '$lib/workers/compute.worker';
@@ -57,6 +58,8 @@ export class JobSession {
   private changedFrom: CutJob | undefined;
   private changedAt = 0;
   private computing = 0;
+  /** In which fields the steps that this page made were made. */
+  readonly stepsByField = new StepsByField();
   private steps: Promise<void> = Promise.resolve();
   private readonly channel: BroadcastChannel;
 
@@ -138,8 +141,9 @@ export class JobSession {
     this.problem = undefined;
     const now = performance.now();
     const waits = this.saving === 'waiting' && this.job !== this.lastSent;
-    if (waits && !(now - this.changedAt <= SETTLE && sameStep(this.changedFrom!, this.job, parsed.data)))
-      this.parted.push(this.job);
+    const goesOn = waits && now - this.changedAt <= SETTLE && sameStep(this.changedFrom!, this.job, parsed.data);
+    if (waits && !goesOn) this.parted.push(this.job);
+    if (!goesOn) this.stepsByField.made(lastField());
     this.changedAt = now;
     this.changedFrom = this.job;
     this.job = parsed.data;
@@ -204,7 +208,9 @@ export class JobSession {
   private async catchUp(): Promise<void> {
     if (this.saving !== 'kept' || this.conflict) return;
     const open = await send<OpenJob>('GET', `/api/jobs/${this.id}`).catch(() => undefined);
-    if (open && this.saving === 'kept' && open.revision !== this.revision) this.take(open);
+    if (!open || this.saving !== 'kept' || open.revision === this.revision) return;
+    this.stepsByField.forget();
+    this.take(open);
   }
 
   /** Settles a conflict: this window's version counts, or the other's. Both stay among the revisions. */
@@ -212,6 +218,7 @@ export class JobSession {
     const { conflict } = this;
     if (!conflict) return;
     const waiting = this.job;
+    this.stepsByField.forget();
     if (which === 'theirs') {
       this.conflict = undefined;
       this.take(conflict.theirs);
@@ -252,6 +259,7 @@ export class JobSession {
     await this.fly(async () => {
       try {
         const open = await send<OpenJob>('POST', `/api/jobs/${this.id}/${direction}`, { base: this.revision });
+        this.stepsByField.took(direction);
         if (this.job === shown) this.take(open);
         else this.revision = open.revision;
         this.channel.postMessage(this.revision);

@@ -9,6 +9,7 @@ import * as made from './migrations/005-made.ts';
 import * as benches from './migrations/006-benches.ts';
 import * as stopped from './migrations/007-stopped.ts';
 import * as lineUnknown from './migrations/008-line-unknown.ts';
+import * as redo from './migrations/009-redo.ts';
 import type { Tables } from './tables.ts';
 
 export const MIGRATIONS = {
@@ -20,6 +21,7 @@ export const MIGRATIONS = {
   '006-benches': benches,
   '007-stopped': stopped,
   '008-line-unknown': lineUnknown,
+  '009-redo': redo,
 };
 
 /** Nobody waits longer than this for a connection or an answer, ms. */

@@ -74,10 +74,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
   const row = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
-    .select(['revisions.id as revision', 'revisions.parent', 'revisions.document'])
-    .select((eb) =>
-      eb.exists(eb.selectFrom('revisions as r').whereRef('r.parent', '=', 'jobs.head').select('r.id')).as('canRedo'),
-    )
+    .select(['revisions.id as revision', 'revisions.parent', 'revisions.forward', 'revisions.document'])
     .where('jobs.id', '=', id)
     .executeTakeFirst();
   if (!row) throw new NoSuchJob();
@@ -86,7 +83,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
     revision: row.revision,
     job: readDocument(row.document),
     canUndo: row.parent !== null,
-    canRedo: Boolean(row.canRedo),
+    canRedo: row.forward !== null,
   };
 }
 
@@ -153,16 +150,20 @@ export async function chooseRevision(db: Db, id: string, base: string, revision:
   return moved || open.revision === revision ? { saved: true, open } : { saved: false, mine: revision, theirs: open };
 }
 
-/** Steps back to the revision before, or forward to the latest after; returns what then counts. */
+/**
+ * Steps back to the revision before, or forward to the one that the last step back from here came from, whatever others have
+ * kept aside meanwhile; returns what then counts.
+ */
 export async function stepJob(db: Db, id: string, base: string, step: 'undo' | 'redo'): Promise<OpenJob> {
   const open = await openJob(db, id);
   if (open.revision !== base) return open;
-  const query =
-    step === 'undo'
-      ? db.selectFrom('revisions').select('parent as to').where('id', '=', base)
-      : db.selectFrom('revisions').select('id as to').where('parent', '=', base).orderBy('id', 'desc').limit(1);
-  const to = (await query.where('job_id', '=', id).executeTakeFirst())?.to;
-  if (to) await moveHead(db, id, base, to);
+  await db.transaction().execute(async (t) => {
+    const ofJob = t.selectFrom('revisions').where('job_id', '=', id).where('id', '=', base);
+    const row = await ofJob.select(['parent', 'forward']).executeTakeFirst();
+    const to = step === 'undo' ? row?.parent : row?.forward;
+    if (to && (await moveHead(t, id, base, to)) && step === 'undo')
+      await t.updateTable('revisions').set({ forward: base }).where('id', '=', to).execute();
+  });
   return openJob(db, id);
 }
 

@@ -17,6 +17,8 @@ export interface Tables {
     id: Generated<string>;
     job_id: string;
     parent: ColumnType<string | null, string | null, never>;
+    /** Where redo goes: the revision that undo came from. */
+    forward: ColumnType<string | null, never, string | null>;
     document: Json<CutJob>;
     created: Written;
   };

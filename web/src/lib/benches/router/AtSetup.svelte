@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { toolKindOf } from '@kerbe/core/tools/kinds';
   import { bitShapeOf } from '@kerbe/machine/runner/of-job';
   import { useBench } from '$lib/bench-feed.svelte';
   import Choice from '$lib/components/Choice.svelte';
@@ -20,6 +21,10 @@
   /** Which bit is to be put in: the first, unless another is chosen for a program that begins with another. */
   let chosen = $state<string>();
   const bit = $derived(job.bits.find(({ id }) => id === (chosen ?? firstCut?.bit)));
+  /** What is touched off: the tool that was said to be in, or else the one that is to come. */
+  const insulating = $derived(
+    said ? (said.conducts ? undefined : said.name) : bit && !toolKindOf(bit).conducts ? bit.name : undefined,
+  );
   const used = $derived(job.bits.filter(({ id }) => session.view?.cuts.some((cut) => cut.bit === id && !cut.problem)));
 </script>
 
@@ -45,9 +50,9 @@
 </section>
 <StandInHands tool={bit} plate={{ method, corner }} stock />
 <HandMoves />
-{#if said?.conducts === false}
+{#if insulating}
   <ZeroByHand />
-  <ZeroByPlate bind:method bind:corner />
+  <ZeroByPlate bind:method bind:corner {insulating} />
 {:else}
   <ZeroByPlate bind:method bind:corner />
   <ZeroByHand />

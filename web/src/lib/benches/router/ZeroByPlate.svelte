@@ -13,8 +13,10 @@
   interface Props {
     method: 'corner' | 'flat' | 'spoilboard';
     corner: 'lower-left' | 'lower-right' | 'upper-right' | 'upper-left';
+    /** The tool that is touched off, where it carries no current: the plate cannot feel it, and is not offered. */
+    insulating?: string;
   }
-  let { method = $bindable(), corner = $bindable() }: Props = $props();
+  let { method = $bindable(), corner = $bindable(), insulating }: Props = $props();
   const { session } = useWorkplace();
   const feed = useBench();
   const unit = $derived(session.job.unit);
@@ -48,45 +50,52 @@
 </script>
 
 <section class="rule" aria-label="Zero">
-  <h2>Zero with the touch plate</h2>
-  <p class="sentence">
-    The plate lies <Choice
-      name="place of the plate"
-      value={method}
-      options={[
-        { value: 'corner', label: 'on a corner, for X, Y and Z' },
-        { value: 'flat', label: 'flat on the stock, for Z' },
-        { value: 'spoilboard', label: 'on the spoilboard, for Z' },
-      ]}
-      onchange={(value) => (method = value)}
-    />{#if method === 'corner'}, the <Choice
-        name="corner of the plate"
-        value={corner}
+  {#if insulating}
+    <h2>Zero</h2>
+    <p class="sentence">
+      <strong>{insulating}</strong> carries no current, so the touch plate cannot feel it; zero is set by hand, above.
+    </p>
+  {:else}
+    <h2>Zero with the touch plate</h2>
+    <p class="sentence">
+      The plate lies <Choice
+        name="place of the plate"
+        value={method}
         options={[
-          { value: 'lower-left', label: 'lower left' },
-          { value: 'lower-right', label: 'lower right' },
-          { value: 'upper-right', label: 'upper right' },
-          { value: 'upper-left', label: 'upper left' },
+          { value: 'corner', label: 'on a corner, for X, Y and Z' },
+          { value: 'flat', label: 'flat on the stock, for Z' },
+          { value: 'spoilboard', label: 'on the spoilboard, for Z' },
         ]}
-        onchange={(value) => (corner = value)}
-      /> one{/if}. It is {formatLength(bench.plate.thickness, unit, 2)} thick.
-  </p>
-  <p class="small">
-    Clip on the bit, spindle stopped. Tap the plate on the bit first: the circuit {feed.state.circuit
-      ? `was sensed to close at ${clockTime(feed.state.circuit)}.`
-      : 'has not been sensed to close yet.'} Then bring the bit over the middle of the plate, within {formatLength(
-      35,
-      unit,
-      1,
-    )} of it.
-  </p>
+        onchange={(value) => (method = value)}
+      />{#if method === 'corner'}, the <Choice
+          name="corner of the plate"
+          value={corner}
+          options={[
+            { value: 'lower-left', label: 'lower left' },
+            { value: 'lower-right', label: 'lower right' },
+            { value: 'upper-right', label: 'upper right' },
+            { value: 'upper-left', label: 'upper left' },
+          ]}
+          onchange={(value) => (corner = value)}
+        /> one{/if}. It is {formatLength(bench.plate.thickness, unit, 2)} thick.
+    </p>
+    <p class="small">
+      Clip on the bit, spindle stopped. Tap the plate on the bit first: the circuit {feed.state.circuit
+        ? `was sensed to close at ${clockTime(feed.state.circuit)}.`
+        : 'has not been sensed to close yet.'} Then bring the bit over the middle of the plate, within {formatLength(
+        35,
+        unit,
+        1,
+      )} of it.
+    </p>
+  {/if}
   <div class="actions">
-    <button
-      class="plain-button big strong"
-      type="button"
-      onclick={() => feed.tell({ command: 'zero', job: session.id, method, corner })}
-      disabled={why !== undefined}>Set zero</button
-    >
+    {#if !insulating}<button
+        class="plain-button big strong"
+        type="button"
+        onclick={() => feed.tell({ command: 'zero', job: session.id, method, corner })}
+        disabled={why !== undefined}>Set zero</button
+      >{/if}
     {#if bench.setter}
       <button
         class="plain-button"
@@ -103,7 +112,7 @@
       onclick={() => feed.tell({ command: 'board-moved' })}>The board was moved</button
     >
   </div>
-  {#if why}<p class="mute small">{why}</p>{/if}
+  {#if why && !insulating}<p class="mute small">{why}</p>{/if}
   {#if trouble}<p class="problem">{trouble}</p>{/if}
   {#if zero?.xy && judged.xy === 'kept'}<p class="note">X and Y were set {told(zero.xy)}.</p>{/if}
   {#if zero?.z && judged.z === 'kept'}

@@ -18,6 +18,7 @@
   import { routeStates } from '$lib/route-states';
   import { Scheme } from '$lib/scheme.svelte';
   import type { StopName } from '$lib/stops';
+  import { fieldName, noteField } from '$lib/steps-by-field';
   import { Typing, undoesItself } from '$lib/typing';
   import { provideWorkplace, Workplace } from '$lib/workplace.svelte';
 
@@ -93,9 +94,12 @@
     if ((event.ctrlKey || event.metaKey) && (key === 'z' || key === 'y') && !undoesItself(event.target, typing)) {
       // A field’s own steps back would run beside those of the job.
       event.preventDefault();
-      if (key === 'z' && !event.shiftKey) void (session.canUndo && session.step('undo'));
-      else if (session.canRedo) void session.step('redo');
-    }
+      const direction = key === 'z' && !event.shiftKey ? 'undo' : 'redo';
+      const field = fieldName(event.target);
+      // In a field only what was done in it is taken back: the lettering under the cursor stays.
+      const meant = field === '' || session.stepsByField.belongs(field, direction);
+      if (meant && (direction === 'undo' ? session.canUndo : session.canRedo)) void session.step(direction);
+    } else noteField(event);
     if (
       stop === 'artwork' &&
       !inField &&
@@ -115,7 +119,13 @@
   }
 </script>
 
-<svelte:window onkeydown={keys} />
+<svelte:window
+  onkeydown={keys}
+  oninputcapture={noteField}
+  onchangecapture={noteField}
+  onclickcapture={noteField}
+  onpointerdowncapture={noteField}
+/>
 <svelte:head><title>{job.name} · Kerbe</title></svelte:head>
 
 <div class="bench" bind:this={card}>
