@@ -9,8 +9,10 @@
     item: string;
     shapes: readonly number[];
     seen?: boolean;
+    /** Shown by a finer line: it would be taken, and is not yet. */
+    quiet?: boolean;
   }
-  let { frame, item, shapes, seen = true }: Props = $props();
+  let { frame, item, shapes, seen = true, quiet = false }: Props = $props();
   const { session } = useWorkplace();
 
   /** More points are shown by their box. */
@@ -35,7 +37,7 @@
   });
 </script>
 
-<path class:seen {d} transform="matrix({frame.k} 0 0 {-frame.k} {frame.left} {frame.base})" />
+<path class:seen class:quiet {d} transform="matrix({frame.k} 0 0 {-frame.k} {frame.left} {frame.base})" />
 
 <style>
   path {
@@ -48,5 +50,8 @@
     stroke-width: 5;
     stroke-opacity: 0.8;
     vector-effect: non-scaling-stroke;
+  }
+  .seen.quiet {
+    stroke-width: 2.5;
   }
 </style>

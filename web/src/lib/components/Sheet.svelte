@@ -111,7 +111,17 @@
   const choosing = $derived(stop === 'cuts');
   /** A loop is drawn, and no click or move of the sheet is meant. */
   const looping = (event: MouseEvent) => choosing && (workplace.chooseBy !== 'click' || event.shiftKey);
-  let over = $state(false);
+  /** What lies under the pointer, and where that is, pixels. */
+  let over = $state.raw<{ hit: Hit; x: number; y: number }>();
+  const meant = $derived.by(() => {
+    if (!over) return undefined;
+    const item = items.find(({ id }) => id === over!.hit.item);
+    const shape = item?.shapes[over.hit.shape];
+    if (!item || !shape) return undefined;
+    const shapes = workplace.takes === 'cut' ? [over.hit.shape] : groupOf(item.shapes, over.hit.shape, workplace.takes);
+    const called = shape.name || 'a shape without a name';
+    return { shapes, text: shapes.length > 1 ? `${called} and ${shapes.length - 1} more` : called };
+  });
 
   function choose(hit: Hit): void {
     if (workplace.takes === 'cut') return workplace.showCutOf(hit.item, hit.shape);
@@ -119,6 +129,12 @@
     const shapes = groupOf(view.shapes, hit.shape, workplace.takes);
     const { layer } = view.shapes[hit.shape];
     workplace.choose(new Map([[hit.item, shapes]]), workplace.takes === 'layer' ? layer : undefined);
+  }
+
+  function hover(event: PointerEvent): void {
+    const hit = (choosing || stop === 'artwork') && !event.buttons ? at(event) : undefined;
+    const box = svg!.getBoundingClientRect();
+    over = hit && { hit, x: event.clientX - box.left, y: event.clientY - box.top };
   }
 
   function click(event: MouseEvent): void {
@@ -283,16 +299,20 @@
     {height}
     role="group"
     aria-label="The sheet: the stock from above with the artwork on it"
-    class:over
+    class:over={over !== undefined}
     class:looping={choosing && workplace.chooseBy !== 'click'}
     data-frame={`${k} ${left} ${base}`}
     onclick={click}
-    onpointermove={(event) => (over = (choosing || stop === 'artwork') && !event.buttons && at(event) !== undefined)}
+    onpointermove={hover}
+    onpointerleave={() => (over = undefined)}
     {@attach dragged()}
   >
     <KeepOuts {frame} />
     {#if choosing && workplace.pointedAt}
       <PointedAt {frame} item={workplace.pointedAt.item} shapes={workplace.pointedAt.shapes} />
+    {/if}
+    {#if choosing && over && meant && workplace.chooseBy === 'click'}
+      <PointedAt {frame} item={over.hit.item} shapes={meant.shapes} quiet />
     {/if}
     {#if choosing}<FocusedShape {hits} {frame} {choose} />{/if}
     {#each along as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
@@ -315,6 +335,15 @@
     {/if}
   </svg>
 
+  {#if choosing && over && meant && workplace.chooseBy === 'click'}
+    <p
+      class="meant"
+      style:left="{Math.min(over.x + 16, width - 180)}px"
+      style:top="{Math.min(over.y + 18, height - 40)}px"
+    >
+      {meant.text}
+    </p>
+  {/if}
   {#if choosing}<TakesBar />{/if}
   {#if session.job.artwork.length === 0}
     <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
@@ -378,6 +407,19 @@
     fill: none;
     stroke: var(--signal);
     stroke-width: 3;
+  }
+  .meant {
+    position: absolute;
+    max-width: 170px;
+    margin: 0;
+    padding: 2px 8px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    font-size: 14px;
+    color: var(--field);
+    background: var(--ink);
+    pointer-events: none;
   }
   .empty {
     position: absolute;

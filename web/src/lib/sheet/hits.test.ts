@@ -28,11 +28,36 @@ const at = (x: number, y: number, pixel = 0.5) => {
   return hit && item.shapes[hit.shape].name;
 };
 
-test('a click anywhere in a letter’s box chooses it, and the smaller of two', () => {
-  expect(at(35, 35)).toBe('L');
+test('a click takes the outline that is nearest within a few pixels, then the smallest area that holds the place', () => {
+  expect(at(22, 50)).toBe('L');
   expect(at(45, 50)).toBe('next to L');
   expect(at(10, 90)).toBe('board');
+  // Within the box of the L, and not in it.
+  expect(at(35, 35)).toBe('board');
   expect(at(-20, 50)).toBeUndefined();
+});
+
+test('of two rings each is taken at its own line, and between them the one that goes round', () => {
+  const ring = (r: number) => Float64Array.from({ length: 120 }, (_, i) => r * (i % 2 ? Math.sin : Math.cos)((Math.floor(i / 2) * Math.PI) / 30)); // prettier-ignore
+  const coaster = itemView({ id: 'c', nodes: { drawn: 0, now: 0, off: 0 }, notes: [], shapes: [shape('edge', ring(48)), shape('score', ring(42))] }); // prettier-ignore
+  const there = (x: number, pixel: number) => coaster.shapes[new Hits([coaster]).at(x, 0, pixel)!.shape].name;
+  for (const pixel of [0.1, 0.3, 0.8]) {
+    expect(there(42, pixel)).toBe('score');
+    expect(there(48, pixel)).toBe('edge');
+    expect(there(42 + 2 * pixel, pixel)).toBe('score');
+    expect(there(48 - 2 * pixel, pixel)).toBe('edge');
+  }
+  expect(there(45, 0.1)).toBe('edge');
+  expect(there(20, 0.1)).toBe('score');
+});
+
+test('a letter is taken in its counter too, and of lines that lie on each other the smaller', () => {
+  const o = { ...shape('O', box(0, 0, 20, 20)), outlines: [{ points: box(0, 0, 20, 20), closed: true }, { points: box(5, 5, 10, 10), closed: true }] }; // prettier-ignore
+  const sheet = itemView({ id: 'o', nodes: { drawn: 0, now: 0, off: 0 }, notes: [], shapes: [shape('tray', box(-5, -5, 90, 90)), o, shape('whole', box(40, 0, 20, 20)), shape('half', box(40, 0, 10, 20))] }); // prettier-ignore
+  const there = (x: number, y: number) => sheet.shapes[new Hits([sheet]).at(x, y, 0.1)!.shape].name;
+  expect(there(10, 10)).toBe('O');
+  expect(there(40, 10)).toBe('half');
+  expect(there(59.8, 10)).toBe('whole');
 });
 
 test('thin and small shapes are caught from some pixels away, as far as they are seen', () => {

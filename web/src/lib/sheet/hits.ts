@@ -7,10 +7,8 @@ export interface Hit {
   shape: number;
 }
 
-/** Shapes narrower than this, in pixels, are caught as if they were so wide. */
-const CATCH = 12;
-/** A shape that is hit inside counts as so much smaller than one whose box alone is hit. */
-const INSIDE = 0.6;
+/** An outline is caught from so far away, pixels. */
+const CATCH = 6;
 
 const BESIDE = 1e6;
 
@@ -32,19 +30,25 @@ export class Hits {
     this.index.finish();
   }
 
-  /** The shape at a place, mm: of those whose box it lies in the smallest. @param pixel mm */
+  /**
+   * The shape at a place, mm: the one whose outline lies nearest, where one does within a few pixels; else the smallest of
+   * those whose outlines go round the place. @param pixel mm
+   */
   at(x: number, y: number, pixel: number): Hit | undefined {
-    const reach = (CATCH / 2) * pixel;
-    let best: number | undefined;
+    const reach = CATCH * pixel;
+    const found = this.index?.search(x - reach, y - reach, x + reach, y + reach) ?? [];
+    let nearest: number | undefined;
+    let near = reach;
+    let around: number | undefined;
     let least = Infinity;
-    for (const k of this.index?.search(x - reach, y - reach, x + reach, y + reach) ?? []) {
-      const { minX, minY, maxX, maxY } = this.boxes[k];
-      const [wide, high] = [Math.max(0, reach - (maxX - minX) / 2), Math.max(0, reach - (maxY - minY) / 2)];
-      if (x < minX - wide || x > maxX + wide || y < minY - high || y > maxY + high) continue;
-      const size = Math.max(maxX - minX, pixel) * Math.max(maxY - minY, pixel);
-      const score = size * (this.inside(k, x, y) ? INSIDE : 1);
-      if (score < least) [best, least] = [k, score];
+    for (const k of found) {
+      const { off, area } = this.seenFrom(k, x, y);
+      // Of two that lie on each other the smaller.
+      if (off < near || (off === near && nearest !== undefined && area < this.seenFrom(nearest, x, y).area))
+        [nearest, near] = [k, off];
+      if (area < least) [around, least] = [k, area];
     }
+    const best = nearest ?? around;
     return best === undefined ? undefined : this.shapes[best];
   }
 
@@ -88,24 +92,38 @@ export class Hits {
     return this.shapes[Math.max(0, Math.min(this.shapes.length - 1, at + by))];
   }
 
-  private inside(k: number, x: number, y: number): boolean {
+  /** How far a shape's outlines are off a place, mm, and what the smallest of them that goes round it holds, mm²; none is infinite. */
+  private seenFrom(k: number, x: number, y: number): { off: number; area: number } {
     const { item, shape } = this.shapes[k];
     const view = this.items.find(({ id }) => id === item)!;
-    const { from, to, rule } = view.shapes[shape];
+    const { from, to } = view.shapes[shape];
     const { points, starts, closed } = view.lines;
-    let turns = 0;
-    let crossings = 0;
+    let off = Infinity;
+    let area = Infinity;
     for (let line = from; line < to; line++) {
-      if (!closed[line]) continue;
-      for (let i = starts[line], j = starts[line + 1] - 1; i < starts[line + 1]; j = i++) {
+      const [first, end] = [starts[line], starts[line + 1]];
+      let inside = false;
+      let twice = 0;
+      for (let i = first, j = end - 1; i < end; j = i++) {
         const [ax, ay, bx, by] = [points[2 * j], points[2 * j + 1], points[2 * i], points[2 * i + 1]];
-        if (ay > y === by > y || x >= ax + ((y - ay) / (by - ay)) * (bx - ax)) continue;
-        crossings++;
-        turns += by > ay ? 1 : -1;
+        // An open line does not go back to its start; a single point is one all the same.
+        if (i > first || closed[line] || end - first === 1) off = Math.min(off, toStretch(x, y, ax, ay, bx, by));
+        if (!closed[line]) continue;
+        twice += ax * by - bx * ay;
+        if (ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax)) inside = !inside;
       }
+      if (inside) area = Math.min(area, Math.abs(twice) / 2);
     }
-    return rule === 'evenodd' ? crossings % 2 === 1 : turns !== 0;
+    return { off, area };
   }
+}
+
+/** How far a place is off a straight stretch. */
+function toStretch(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const square = dx * dx + dy * dy;
+  const t = square === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / square));
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
 }
 
 function holds(loop: readonly { x: number; y: number }[], x: number, y: number): boolean {
