@@ -81,7 +81,7 @@ test('two benches run two jobs at the same time, one of them a program for each 
   ]);
   // What moves elsewhere is held from any page: of a job for another bench, and of one that is carried over by hand.
   const strip = other.getByRole('region', { name: 'Other machines' });
-  await expect(strip).toContainText('Pavilion router is held: running');
+  await expect(strip).toContainText('Pavilion router is held, while it was running');
   await shop.getByRole('button', { name: 'Go on' }).click();
   await expect(strip).toContainText(/Pavilion router is (running|being)/);
   await strip.getByRole('button', { name: 'Hold Pavilion router' }).click();

@@ -221,6 +221,12 @@ describe('names and layers', () => {
       ['Holes', 'circle 1'],
     ]);
   });
+  test('what has no name of its own is called after the named group that it stands in', () => {
+    const { shapes } = page(
+      '<g id="Layer"><g id="tail"><path d="M0 0h9v9z"/><g id="g7"><path d="M9 9h9v9z"/></g><path id="tip" d="M0 9h9v9z"/></g></g>',
+    );
+    expect(shapes.map(({ name }) => name)).toEqual(['tail', 'tail', 'tip']);
+  });
   test('attributes of other namespaces are not taken for those of SVG', () => {
     const { shapes } = page('<rect o:width="90" width="20" height="10" o:rx="5"/>');
     expect(areaOf(shapes[0])).toBeCloseTo(200, 9);

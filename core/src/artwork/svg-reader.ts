@@ -174,7 +174,10 @@ export class SvgReader {
     if (name !== 'svg' && name !== 'symbol') {
       const id = element.parent === this.parsed.root && !MADE_UP.test(attributes.id ?? '') ? attributes.id : undefined;
       const layer = name === 'g' ? (element.label ?? id ?? place.layer) : place.layer;
-      this.children(element, { ...place, layer });
+      // What has no name of its own is called after the group that it stands in; a layer is no such group.
+      const own = element.label ?? (MADE_UP.test(attributes.id ?? '') ? undefined : attributes.id);
+      const called = (name === 'g' && element.parent !== this.parsed.root ? own : undefined) ?? place.called;
+      this.children(element, { ...place, layer, called });
       return place.map;
     }
     const length = this.lengths(element, style, place);

@@ -5,7 +5,7 @@ import { KIND_REASONS } from '../kinds/reasons.ts';
 export const REASONS = {
   'no-journal':
     'How the run goes could not be written down, so it was not begun: the disk of this computer is full or cannot be written. Make room on it and start again.',
-  'not-connected': 'The machine is not connected; connect it at Set-up.',
+  'not-connected': 'The machine is not connected; connect it first.',
   'out-of-reach': 'There is no link to the machine, so this does not reach it: go by the machine’s own stop.',
   connecting: 'The machine is being connected; wait until it has answered.',
   connected: 'The machine is connected already.',

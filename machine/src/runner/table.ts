@@ -192,7 +192,7 @@ const ROWS: Record<PlainState, StateRow> = { ...COMMON, ...KIND_ROWS };
 function held(of: Holdable): StateRow {
   const row = ROWS[of];
   return {
-    says: `held: ${row.says}`,
+    says: `held, while it was ${row.says}`,
     moves: 'nothing',
     takes: { ...ALWAYS, ...OVERRIDES, hold: 'same', resume: of, stop: 'stopping' },
     else: 'held',

@@ -48,8 +48,9 @@ function setUpState(session: JobSession, { state }: BenchFeed): StopState {
   if (bench === 'lost' || bench === 'left') return { word: 'link lost', asks: true };
   if (bench === 'emergency' || bench === 'alarm') return { word: 'stopped', asks: true };
   if (bench === 'unhomed') return { word: 'connected' };
-  if (!zero) return { word: 'homed' };
-  return zeroTrouble(judgeZero(zero, basisOf(session.id, session.job)))
+  // What was zeroed for another job was never this one's.
+  if (![zero?.xy, zero?.z].some((part) => part?.basis.job.id === session.id)) return { word: 'homed' };
+  return zeroTrouble(judgeZero(zero!, basisOf(session.id, session.job)))
     ? { word: 'zero void', asks: true }
     : { word: 'zero set' };
 }

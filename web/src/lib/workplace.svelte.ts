@@ -19,6 +19,8 @@ export class Workplace {
   selected = $state<string>();
   private atHand = $state<string>();
   chalk = $state.raw<ChalkLine>({ x0: 0, y0: 0, x1: 0, y1: 0 });
+  /** Someone has moved it. */
+  chalkByHand = false;
   selectedBit = $state<string>();
   /** Shapes that are chosen while no cut is at hand, by their items: what a new cut takes. */
   picked = $state.raw<ReadonlyMap<string, ReadonlySet<number>>>(new Map());
@@ -38,12 +40,17 @@ export class Workplace {
   showMachine = $state(true);
 
   constructor(readonly session: JobSession) {
-    const { length, width } = session.job.stock;
-    const margin = length * 0.025;
-    this.chalk = { x0: -margin, y0: width * 0.6, x1: length + margin, y1: width * 0.6 };
+    this.layChalk(0.6);
     this.selected = session.job.artwork[0]?.id;
     this.atHand = session.job.cuts[0]?.id;
     this.selectedBit = session.job.cuts[0]?.bit ?? session.job.bits[0]?.id;
+  }
+
+  /** Lays the chalk line straight across the stock, so much of its width up. */
+  layChalk(share: number): void {
+    const { length, width } = this.session.job.stock;
+    this.chalk = { x0: 0, y0: width * share, x1: length, y1: width * share };
+    this.chalkByHand = false;
   }
 
   /** The cut at hand; none where it was put down, or undone. */

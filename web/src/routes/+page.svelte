@@ -223,6 +223,29 @@
     grid-column: 2 / 4;
     align-self: start;
   }
+  @media (max-width: 700px) {
+    main {
+      padding-inline: 16px;
+    }
+    a {
+      grid-template-columns: 92px minmax(0, 1fr);
+      column-gap: 14px;
+    }
+    svg {
+      grid-row: 1 / 4;
+      max-width: 92px;
+    }
+    a span:nth-of-type(1) {
+      text-align: left;
+    }
+    a span,
+    a .mute {
+      grid-column: 2;
+    }
+    .wide {
+      width: 100%;
+    }
+  }
   form {
     display: flex;
     flex-wrap: wrap;

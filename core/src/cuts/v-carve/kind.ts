@@ -39,7 +39,9 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   facts: ({ facts }, length, unit) =>
     facts
       ? [
-          [length(facts.tooNarrow, 0), 'left standing'],
+          ...(facts.tooNarrow > NARROW_WORTH_SAYING
+            ? [[length(facts.tooNarrow, 0), 'of thin line stays blank'] as [string, string]]
+            : []),
           ...(facts.floorArea > FLOOR_WORTH_SAYING
             ? [['', `${formatArea(facts.floorArea, unit, 0)} flat`] as [string, string]]
             : []),

@@ -121,4 +121,17 @@
     font-size: 13.5px;
     color: var(--mute);
   }
+  @media (max-width: 760px) {
+    .bar {
+      top: var(--others-height);
+      left: 0;
+      width: auto;
+      padding: 10px 14px;
+      border-left: 0;
+    }
+    .stop,
+    .on {
+      min-height: 52px;
+    }
+  }
 </style>

@@ -78,6 +78,9 @@
     session.update((job) => job.bits.push({ ...structuredClone(job.bits[index]), id, name: `${bit.name} (${n})` }));
     workplace.selectedBit = id;
   }
+
+  /** More settings than this go below each other, each with its name, instead of out of the card. */
+  const MOST_ACROSS = 7;
 </script>
 
 <div class="card-head">
@@ -115,7 +118,7 @@
     >
     <Sentence sentence={kind.sentence(bit)} change={(fields) => change((b) => Object.assign(b, fields))} />
     <div class="wide">
-      <table class="presets" class:charted>
+      <table class="presets" class:charted class:many={settings.length > MOST_ACROSS}>
         <thead
           ><tr
             >{#if !charted}<th>in</th>{/if}{#each settings as [key, field] (key)}<th>{field.name}, {unitOf(field)}</th
@@ -130,7 +133,7 @@
             <tr>
               {#if !charted}<th scope="row">{preset.material}</th>{/if}
               {#each Object.entries(slotsOf(kind.preset, preset as never)) as [key, slot] (key)}
-                <td
+                <td data-called="{kind.preset[key].name}, {unitOf(kind.preset[key])}"
                   ><SlotControl
                     slot={{
                       ...(slot as Slot),
@@ -266,5 +269,28 @@
     opacity: 0;
     width: 100%;
     cursor: pointer;
+  }
+  .many thead {
+    display: none;
+  }
+  .many,
+  .many tbody {
+    display: block;
+  }
+  .many tr {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px 14px;
+    padding: 6px 0;
+    border-bottom: 1px solid var(--line);
+  }
+  .many td {
+    display: flex;
+    flex-direction: column;
+  }
+  .many td::before {
+    content: attr(data-called);
+    font-size: 12.5px;
+    color: var(--mute);
   }
 </style>

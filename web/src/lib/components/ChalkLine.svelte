@@ -13,6 +13,7 @@
   const sy = $derived((y: number) => frame.base - frame.k * y);
 
   function put(end: 'A' | 'B', x: number, y: number): void {
+    workplace.chalkByHand = true;
     workplace.chalk = end === 'A' ? { ...chalk, x0: x, y0: y } : { ...chalk, x1: x, y1: y };
   }
 

@@ -4,33 +4,39 @@
   import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
-  /** What cuts whose way is drawn are called, along the upper edge of the stock. */
+  /** What cuts whose way is drawn are called, under the stock, where they hide nothing of it. */
   let { cuts, frame }: { cuts: readonly CutView[]; frame: SheetFrame } = $props();
   const workplace = useWorkplace();
   const { session } = workplace;
   const stock = $derived(session.job.stock);
-  const sx = $derived((x: number) => frame.left + frame.k * x);
-
-  /** A place for a label that hides no tab. */
-  function labelX(tabs: readonly { x: number; y: number }[], wide: number): number {
-    const clear = [0.3, 0.1, 0.55, 0.75, 0.42].find((share) => {
-      const at = sx(stock.length * share);
-      return !tabs.some((tab) => tab.y > stock.width * 0.7 && sx(tab.x) > at - 14 && sx(tab.x) < at + wide + 14);
-    });
-    return sx(stock.length * (clear ?? 0.3));
-  }
-
   /** What a cut is called beside its number: “cut out”. */
   const wordOf = (id: string) => {
     const cut = session.job.cuts.find((c) => c.id === id);
     return cut ? kindOf(cut).verb.toLowerCase() : '';
   };
+
+  const tabsOf = (tabs: readonly unknown[]) =>
+    tabs.length === 0 ? '' : `, ${tabs.length} ${tabs.length === 1 ? 'tab' : 'tabs'}`;
+  /** Side by side from the end at which zero is not written. */
+  const right = $derived(!stock.zeroXY.endsWith('right'));
+  const labels = $derived.by(() => {
+    let at = frame.left + (right ? frame.k * stock.length : 0);
+    return cuts.map((cut) => {
+      const label = `${workplace.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${tabsOf(cut.tabs)}`;
+      const wide = label.length * 7.4 + 14;
+      const x = right ? at - wide : at;
+      at += (right ? -1 : 1) * (wide + 6);
+      return { id: cut.id, label, wide, x };
+    });
+  });
+  /** What is written of zero, pixels. */
+  const beside = $derived(frame.k * stock.length < 460 ? 90 : 300);
+  const room = $derived(labels.reduce((sum, { wide }) => sum + wide + 6, beside) <= frame.k * stock.length);
 </script>
 
-{#each cuts as cut (cut.id)}
-  {@const label = `${workplace.cutNumber(cut.cut)} · ${wordOf(cut.cut)}${cut.tabs.length ? `, ${cut.tabs.length} tabs` : ''}`}
-  {@const wide = label.length * 7.4 + 14}
-  <g transform="translate({labelX(cut.tabs, wide)} {frame.base - frame.k * stock.width + 12})">
+<!-- Where there is no room for them the card tells. -->
+{#each room ? labels : [] as { id, label, wide, x } (id)}
+  <g transform="translate({x} {frame.base + 14})">
     <rect width={wide} height="22" /><text x="7" y="15.5">{label}</text>
   </g>
 {/each}

@@ -21,7 +21,7 @@
     onchange={(event) =>
       event.currentTarget.value.trim() && session.update((draft) => (draft.name = event.currentTarget.value.trim()))}
   />
-  <p class="mute">
+  <p class="mute stock">
     {job.stock.material}, {lengthNumber(job.stock.length, unit, 2)} × {lengthNumber(job.stock.width, unit, 2)} × {lengthNumber(
       thickest(job.stock),
       unit,
@@ -104,6 +104,21 @@
     }
     .tool:first-of-type {
       margin-left: auto;
+    }
+  }
+  @media (max-width: 640px) {
+    header {
+      gap: 8px;
+      padding: 0 12px;
+    }
+    /* The name has the room; what the stock is stands at Stock. */
+    .stock {
+      display: none;
+    }
+    .title {
+      flex: 1;
+      min-width: 0;
+      text-overflow: ellipsis;
     }
   }
 </style>

@@ -3,13 +3,17 @@
 
   /** Benches that this page does not follow and that are at something: they can be held and stopped from here. */
   const feed = useBench();
+  /** As high as its rows are, however many a width needs: what lies below it begins there. */
+  let high = $state(0);
   $effect(() => {
-    document.documentElement.toggleAttribute('data-other-benches', feed.others.length > 0);
+    const { style } = document.documentElement;
+    if (feed.others.length > 0) style.setProperty('--others-height', `${high}px`);
+    else style.removeProperty('--others-height');
   });
 </script>
 
 {#if feed.others.length > 0}
-  <section class="others" aria-label="Other machines">
+  <section class="others" aria-label="Other machines" bind:offsetHeight={high}>
     {#each feed.others as { id, name, says, held } (id)}
       <div>
         <p><strong>{name}</strong> {says}</p>
@@ -24,19 +28,18 @@
 
 <style>
   .others {
-    height: var(--others-height);
     padding: 6px 18px;
     background: var(--card);
     border-bottom: 2px solid var(--ink);
     display: flex;
-    gap: 24px;
-    overflow: auto hidden;
+    flex-wrap: wrap;
+    gap: 8px 24px;
   }
   div {
     display: flex;
-    gap: 10px;
+    flex-wrap: wrap;
+    gap: 4px 10px;
     align-items: center;
-    white-space: nowrap;
   }
   button {
     min-height: 48px;
@@ -56,5 +59,22 @@
   }
   .stop {
     border: 2px solid var(--ink);
+  }
+  @media (max-width: 760px) {
+    /* The page scrolls as a whole here: they stay. */
+    .others {
+      position: sticky;
+      z-index: 21;
+      top: 0;
+    }
+    div,
+    p {
+      width: 100%;
+    }
+    button {
+      flex: 1;
+      padding: 0 8px;
+      font-size: 15px;
+    }
   }
 </style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { howFar } from '@kerbe/core/program/how-driven';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { Download } from '@lucide/svelte';
@@ -72,7 +73,7 @@
       {/each}
       {#if view.besideMinutes > 0}
         <tr
-          ><th scope="row" colspan="4">between the cuts and back, spindle starts</th><td
+          ><th scope="row" colspan="4">{machineKindOf(session.job.bench).words.beside}</th><td
             >{formatMinutes(view.besideMinutes)}</td
           ></tr
         >

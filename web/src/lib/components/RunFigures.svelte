@@ -83,6 +83,14 @@
     font-size: clamp(28px, 3.4vw, 46px);
     line-height: 1.15;
   }
+  @media (max-width: 760px) {
+    dl {
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+    }
+    .bars {
+      overflow-x: auto;
+    }
+  }
   .low {
     color: var(--signal);
   }

@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { presses } from '@kerbe/core/tools/presses';
   import { toolShape } from '$lib/sheet/tool-shape';
   import { kindOf } from '@kerbe/core/cuts/kinds';
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import type { MetMark } from '@kerbe/core/carving/marks-along';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
@@ -54,6 +56,46 @@
     void ask();
   });
 
+  /** Lines across the stock that are tried where the chalk line has to find a new place, and samples of each. */
+  const TRIED = 11;
+  const TRIED_COUNT = 240;
+  /** What the section's place hangs on; the line is laid anew when it changes. */
+  const drawnOn = (): string =>
+    JSON.stringify([session.job.stock.length, session.job.stock.width, session.job.artwork]);
+  let laidFor = drawnOn();
+  const crosses = (): boolean => {
+    const { length, width } = session.job.stock;
+    const { x0, y0, x1, y1 } = workplace.chalk;
+    return Array.from({ length: 51 }, (_, k) => k / 50).some((t) => {
+      const [x, y] = [x0 + (x1 - x0) * t, y0 + (y1 - y0) * t];
+      return x >= 0 && y >= 0 && x <= length && y <= width;
+    });
+  };
+  /** Once another drawing or another stock is computed the chalk line goes to where its section tells most. */
+  $effect(() => {
+    if (!session.current || laidFor === untrack(drawnOn)) return;
+    laidFor = untrack(drawnOn);
+    if (untrack(() => workplace.chalkByHand && crosses())) return;
+    void layAnew();
+  });
+
+  async function layAnew(): Promise<void> {
+    const wanted = laidFor;
+    const { length, width } = session.job.stock;
+    let best = { share: 0.6, told: 0 };
+    for (let k = 0; k < TRIED; k++) {
+      const share = (k + 0.5) / TRIED;
+      const found = await session.ask('section', 0, width * share, length, width * share, TRIED_COUNT);
+      if (wanted !== laidFor || !found) return;
+      const { heights, thickness, marks } = found;
+      let told = 3 * marks.length;
+      for (let i = 1; i < TRIED_COUNT; i++)
+        if (Math.abs(heights[i] - thickness[i] - heights[i - 1] + thickness[i - 1]) > 0.05) told++;
+      if (told > best.told) best = { share, told };
+    }
+    workplace.layChalk(best.share);
+  }
+
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
   const thick = $derived(thickest(stock));
@@ -99,6 +141,19 @@
     return `${d}L${px(over.last).toFixed(1)} ${py(-thick).toFixed(1)}L${px(over.first).toFixed(1)} ${py(-thick).toFixed(1)}Z`;
   });
 
+  const bed = $derived(machineKindOf(session.job.bench).words.bed);
+  /** What lies under the stock, with what a cut-out takes of it. */
+  const board = $derived.by(() => {
+    if (!cut || !over) return '';
+    const under = -thick - boardShown;
+    let d = `M${px(over.first).toFixed(1)} ${py(under).toFixed(1)}`;
+    for (let i = over.first; i <= over.last; i++) {
+      const z = bed === 'spoilboard' ? Math.max(under, Math.min(-thick, cut.heights[i])) : -thick;
+      d += `L${px(i).toFixed(1)} ${py(z).toFixed(1)}`;
+    }
+    return `${d}L${px(over.last).toFixed(1)} ${py(under).toFixed(1)}Z`;
+  });
+
   const carving = (id: string) => {
     const cut = session.job.cuts.find((c) => c.id === id);
     return cut !== undefined && kindOf(cut).carves === true;
@@ -116,7 +171,9 @@
       const z = cut.heights[i];
       if (z > carvingFloor && z < low - 0.002) [best, low] = [i, z];
     }
-    return best < 0 ? undefined : { i: best, z: low };
+    // The samples of a line miss the depth of a cut by rounding: the figure is the cut's own.
+    const own = (session.view?.cuts ?? []).find(({ depth }) => Math.abs(depth + low) < 0.02);
+    return best < 0 ? undefined : { i: best, z: own ? -own.depth : low };
   });
   /** What is written under the stock keeps clear of what is written at the deepest place. */
   const boardNote = $derived(deepest && px(deepest.i) < PAD.left + 220 ? { x: px(over!.last) - 8, anchor: 'end' as const } : { x: PAD.left + 8, anchor: 'start' as const }); // prettier-ignore
@@ -137,7 +194,13 @@
     }
     return found;
   });
-  const widest = $derived(grooves.filter((g) => g.z > carvingFloor).sort((a, b) => b.to - b.from - (a.to - a.from))[0]);
+  /** Narrower, mm, no width is written. */
+  const NARROWEST = 0.05;
+  const widest = $derived(
+    grooves
+      .filter((g) => g.z > carvingFloor && (g.to - g.from) * step >= NARROWEST)
+      .sort((a, b) => b.to - b.from - (a.to - a.from))[0],
+  );
 
   const shownBit = $derived.by(() => {
     const name = live?.bit;
@@ -202,19 +265,13 @@
           : 'nothing carved on this line'}"
     >
       {#if over}
-        <rect
-          class="board"
-          x={px(over.first)}
-          y={py(-thick)}
-          width={px(over.last) - px(over.first)}
-          height={boardShown * ky}
-        />
+        <path class="board" d={board} />
         {#if boardShown * ky > 13}<text
             class="note"
             x={boardNote.x}
             text-anchor={boardNote.anchor}
             y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
-            >{through ? 'grate' : `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)}`}</text
+            >{bed === 'spoilboard' ? `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)} ${unit}` : bed}</text
           >{/if}
         {#if stop === 'set-up' || stop === 'stock'}
           <g class="zero-line">
@@ -239,11 +296,11 @@
         <path class="mark" d={marks.map(({ x, y, width: w }) => `M${x} ${y - 1}h${w}v4h${-w}z`).join('')} />
         {#if live && live.z < 0 && shownBit && presses(shownBit)}
           <text class="signal" x={PAD.left + live.x * kx} y={py(0) + 17} text-anchor="middle"
-            >pressed {depthText(live.z)}</text
+            >pressed {depthText(live.z)} {unit}</text
           >
         {:else if live && live.z < 0}
           <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
-            >{depthText(live.z)}</text
+            >{depthText(live.z)} {unit}</text
           >
         {:else if deepest && !live && !through}
           <g class="signal">
@@ -263,7 +320,7 @@
                 y2={top - 4}
               />
               <text x={(a + b) / 2} y={top - 17} text-anchor="middle"
-                >{lengthNumber((widest.to - widest.from) * step, unit, 1)}</text
+                >{lengthNumber((widest.to - widest.from) * step, unit, 1)} {unit}</text
               >
             </g>
           {/if}

@@ -13,9 +13,12 @@
 </script>
 
 <div class="legend" bind:clientHeight={height}>
-  {#each marks as { look, word } (word)}
+  {#each marks as { look, word, round } (word)}
     <span
-      >{#if typeof look === 'string'}<i class="key {look}-key"></i>
+      >{#if look === 'chalk'}<svg class="chalk" width="34" height="16" aria-hidden="true"
+          ><line x1="0" x2="34" y1="8" y2="8" /><circle cx="17" cy="8" r="7" /><text x="17" y="11.5">A</text></svg
+        >
+      {:else if typeof look === 'string'}<i class="key {look}-key"></i>
       {:else}
         <svg width="24" height="14" aria-hidden="true" style:color="var(--{look.tone})">
           {#if look.fill}
@@ -33,6 +36,8 @@
                 d="M2 7L8 1M2 13L14 1M8 13L20 1M14 13L22 5"
               />{/if}
             {#if look.fill === 'cross'}<path class="thin" d="M22 7L16 1M22 13L10 1M16 13L4 1M10 13L2 5" />{/if}
+          {:else if round}
+            <circle cx="12" cy="7" r="5" fill="none" stroke="currentColor" stroke-width={look.line} />
           {:else}
             <line x1="0" x2="24" y1="7" y2="7" stroke-width={look.line} stroke-dasharray={look.dash?.join(' ')} />
           {/if}
@@ -65,6 +70,19 @@
     align-items: center;
     gap: 7px;
     white-space: nowrap;
+  }
+  .chalk line {
+    stroke: var(--signal);
+    stroke-width: 1.5;
+  }
+  .chalk circle {
+    fill: var(--signal);
+  }
+  .chalk text {
+    fill: var(--invert);
+    font-size: 10px;
+    font-weight: 700;
+    text-anchor: middle;
   }
   .key {
     display: inline-block;

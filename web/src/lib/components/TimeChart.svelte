@@ -1,5 +1,6 @@
 <script lang="ts">
   import type ApexCharts from 'apexcharts';
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
@@ -10,7 +11,11 @@
 
   const series = $derived(
     (['cutting', 'plunging', 'linking'] as const).map((kind) => ({
-      name: { cutting: 'cutting', plunging: 'plunging', linking: 'lifted over' }[kind],
+      name: {
+        cutting: 'cutting',
+        plunging: machineKindOf(workplace.session.job.bench).words.down,
+        linking: 'lifted over',
+      }[kind],
       data: cuts.map((cut) => Math.round(cut.split[kind] * 100) / 100),
     })),
   );
@@ -72,7 +77,7 @@
   class="chart"
   bind:this={host}
   role="img"
-  aria-label="Time of each cut, divided into cutting, plunging and lifting over; the table above says the same in figures"
+  aria-label="Time of each cut, divided into cutting, coming down and lifting over; the table above says the same in figures"
 ></div>
 
 <style>

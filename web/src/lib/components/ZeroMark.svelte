@@ -8,6 +8,8 @@
   const { session } = useWorkplace();
   const stock = $derived(session.job.stock);
   const zero = $derived(zeroOf(stock));
+  /** A stock that is drawn narrower, pixels, has no room for more words. */
+  const NARROW = 460;
   const x = $derived(frame.left + frame.k * zero.x);
 </script>
 
@@ -18,7 +20,7 @@
   x={x + (stock.zeroXY.endsWith('right') ? -10 : 0)}
   y={frame.base - frame.k * Math.min(zero.y, 0) + (stock.zeroXY === 'centre' ? 24 : 30)}
   text-anchor={stock.zeroXY.endsWith('right') ? 'end' : stock.zeroXY === 'centre' ? 'middle' : 'start'}
-  >zero X0 Y0, {zeroWords(session.job)}</text
+  >zero X0 Y0{frame.k * stock.length < NARROW ? '' : `, ${zeroWords(session.job)}`}</text
 >
 
 <style>

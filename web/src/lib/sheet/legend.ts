@@ -2,17 +2,20 @@ import type { CutKind, Handle } from '@kerbe/core/cuts/kind';
 import { CUT_KINDS, kindOf } from '@kerbe/core/cuts/kinds';
 import type { Look } from '@kerbe/core/cuts/look';
 import type { Job } from '@kerbe/core/document/job';
+import { machineKindOf } from '@kerbe/core/machines/kinds';
 import type { CutView } from '../workers/job-view.ts';
 import { FOLLOWED, LINK } from './scene.ts';
 
 /** A mark of the sheet: how it looks, and what it is. */
 export interface Key {
-  look: Look | 'tab' | 'start' | 'keep';
+  look: Look | 'tab' | 'start' | 'keep' | 'chalk';
+  /** It marks places by circles, and not lines. */
+  round?: true;
   word: string;
 }
 
 interface Shown {
-  job: Pick<Job, 'cuts' | 'stock'>;
+  job: Pick<Job, 'cuts' | 'stock' | 'bench'>;
   made: readonly CutView[];
   /** What of the cut at hand can be moved. */
   handles: readonly Handle[];
@@ -43,14 +46,14 @@ export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[
     ...(marked ? made.flatMap(({ marks }) => marks.filter(({ always }) => !always)) : []),
     ...(ways
       ? [
-          { look: FOLLOWED, word: 'path of the bit' },
+          { look: FOLLOWED, word: `path of the ${machineKindOf(job.bench).words.tool}` },
           { look: LINK, word: 'lifted over' },
         ]
       : []),
     ...(job.stock.keepOuts.length
       ? [{ look: 'keep' as const, word: [...new Set(job.stock.keepOuts.map(({ kind }) => kind))].join(', ') }]
       : []),
-    ...(chalk ? [{ look: { tone: 'signal' as const, line: 2 }, word: 'chalk line: drag A or B' }] : []),
+    ...(chalk ? [{ look: 'chalk' as const, word: 'chalk line: drag A or B' }] : []),
   ];
-  return [...new Map(keys.map(({ look, word }) => [word, { look, word }])).values()];
+  return [...new Map(keys.map(({ look, word, round }) => [word, { look, word, ...(round && { round }) }])).values()];
 }

@@ -40,7 +40,13 @@ export interface PathView {
 export type CutView = Omit<CutResult, 'path'> &
   PathView & {
     /** What it shows on the sheet besides its way. */
-    marks: { look: Look; word: string; always: boolean; lines: Lines }[];
+    marks: {
+      look: Look;
+      word: string;
+      always: boolean;
+      /** Places, marked by circles. */ round?: true;
+      lines: Lines;
+    }[];
     points: number;
   };
 
@@ -111,7 +117,8 @@ export const marksView = (marks: readonly SheetMark[]): CutView['marks'] =>
       const lines = new LinesBuilder();
       for (const { points, closed } of outlines) lines.line(points, closed);
       for (const { x, y, radius } of circles) lines.circle(x, y, radius);
-      return { look, word, always, lines: { ...lines.done(), ...(raster && { raster }) } };
+      const round = outlines.length === 0 && circles.length > 0;
+      return { look, word, always, ...(round && { round }), lines: { ...lines.done(), ...(raster && { raster }) } };
     });
 
 /** @param kind the kind of the cut that the part belongs to. */

@@ -7,7 +7,7 @@ test('what the bench wants ticked stands on the page’s list, in the same order
   const line = (id: string) => ({ id, text: id, rests: { word: 'sensed', good: true } });
   const state = { bench: 'ready', ticks: {} } as const;
   const lines = routerList({
-    job: { stock: { holdDown: 'screws' } } as Job,
+    job: { stock: { holdDown: 'screws' }, bench: { kind: 'router', warmUp: 10 } } as unknown as Job,
     tool: undefined,
     common: { on: line('on'), home: line('home'), zero: line('zero') },
     state,

@@ -346,8 +346,23 @@
   @media (max-width: 760px) {
     .bench {
       height: auto;
-      grid-template: 44px 60vh auto auto / minmax(0, 1fr);
+      padding-top: var(--bar-height);
+      grid-template: 44px auto auto auto / minmax(0, 1fr);
       grid-template-areas: 'head' 'main' 'card' 'route';
+    }
+    main {
+      height: 60vh;
+    }
+    main.running {
+      height: auto;
+    }
+    main.running .top {
+      flex: none;
+      height: 46vh;
+    }
+    .card {
+      margin-top: 0;
+      border-left: 0;
     }
     .bench > :global(nav) {
       grid-template-columns: repeat(4, 1fr);
