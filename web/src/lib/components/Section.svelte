@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { lookOfMaterial } from '@kerbe/core/stock/material-look';
   import { presses } from '@kerbe/core/tools/presses';
   import { toolShape } from '$lib/sheet/tool-shape';
@@ -9,6 +8,8 @@
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
+  import { grooves } from '$lib/sheet/grooves';
+  import { keepChalk } from '$lib/chalk-place.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   interface Props {
@@ -56,45 +57,7 @@
     void ask();
   });
 
-  /** Lines across the stock that are tried where the chalk line has to find a new place, and samples of each. */
-  const TRIED = 11;
-  const TRIED_COUNT = 240;
-  /** What the section's place hangs on; the line is laid anew when it changes. */
-  const drawnOn = (): string =>
-    JSON.stringify([session.job.stock.length, session.job.stock.width, session.job.artwork]);
-  let laidFor = drawnOn();
-  const crosses = (): boolean => {
-    const { length, width } = session.job.stock;
-    const { x0, y0, x1, y1 } = workplace.chalk;
-    return Array.from({ length: 51 }, (_, k) => k / 50).some((t) => {
-      const [x, y] = [x0 + (x1 - x0) * t, y0 + (y1 - y0) * t];
-      return x >= 0 && y >= 0 && x <= length && y <= width;
-    });
-  };
-  /** Once another drawing or another stock is computed the chalk line goes to where its section tells most. */
-  $effect(() => {
-    if (!session.current || laidFor === untrack(drawnOn)) return;
-    laidFor = untrack(drawnOn);
-    if (untrack(() => workplace.chalkByHand && crosses())) return;
-    void layAnew();
-  });
-
-  async function layAnew(): Promise<void> {
-    const wanted = laidFor;
-    const { length, width } = session.job.stock;
-    let best = { share: 0.6, told: 0 };
-    for (let k = 0; k < TRIED; k++) {
-      const share = (k + 0.5) / TRIED;
-      const found = await session.ask('section', 0, width * share, length, width * share, TRIED_COUNT);
-      if (wanted !== laidFor || !found) return;
-      const { heights, thickness, marks } = found;
-      let told = 3 * marks.length;
-      for (let i = 1; i < TRIED_COUNT; i++)
-        if (Math.abs(heights[i] - thickness[i] - heights[i - 1] + thickness[i - 1]) > 0.05) told++;
-      if (told > best.told) best = { share, told };
-    }
-    workplace.layChalk(best.share);
-  }
+  keepChalk(workplace);
 
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
@@ -177,31 +140,14 @@
   });
   /** What is written under the stock keeps clear of what is written at the deepest place. */
   const boardNote = $derived(deepest && px(deepest.i) < PAD.left + 220 ? { x: px(over!.last) - 8, anchor: 'end' as const } : { x: PAD.left + 8, anchor: 'start' as const }); // prettier-ignore
-  const grooves = $derived.by(() => {
-    if (!cut || !over) return [];
-    const found: { from: number; to: number; z: number }[] = [];
-    let from = -1;
-    let z = 0;
-    for (let i = over.first; i <= over.last + 1; i++) {
-      const carved = i <= over.last && cut.heights[i] < surface(i) - 0.02;
-      if (carved) {
-        if (from < 0) [from, z] = [i, 0];
-        z = Math.min(z, cut.heights[i]);
-      } else if (from >= 0) {
-        found.push({ from, to: i - 1, z });
-        from = -1;
-      }
-    }
-    return found;
-  });
+  const carved = $derived(cut && over ? grooves(cut.heights, over.first, over.last, surface) : []);
   /** Narrower, mm, no width is written. */
   const NARROWEST = 0.05;
   const widest = $derived(
-    grooves
+    carved
       .filter((g) => g.z > carvingFloor && (g.to - g.from) * step >= NARROWEST)
       .sort((a, b) => b.to - b.from - (a.to - a.from))[0],
   );
-
   const shownBit = $derived.by(() => {
     const name = live?.bit;
     const { job, view } = session;

@@ -20,6 +20,7 @@
   import FocusedShape from './FocusedShape.svelte';
   import GoesOnMark from './GoesOnMark.svelte';
   import KeepOuts from './KeepOuts.svelte';
+  import MeantShape from './MeantShape.svelte';
   import PointedAt from './PointedAt.svelte';
   import SheetCanvas from './SheetCanvas.svelte';
   import SheetLegend from './SheetLegend.svelte';
@@ -71,7 +72,6 @@
   const sx = $derived((x: number) => left + k * x);
   const sy = $derived((y: number) => base - k * y);
   const mm = ({ x, y }: Pixels) => ({ x: (x - left) / k, y: (base - y) / k });
-
   const showPaths = $derived(stop === 'proof' || stop === 'set-up');
   /** What is not cut is marked, unless a program from elsewhere is shown. */
   const marked = $derived((stop === 'cuts' || showPaths) && !(stop === 'proof' && workplace.foreign));
@@ -113,15 +113,6 @@
   const looping = (event: MouseEvent) => choosing && (workplace.chooseBy !== 'click' || event.shiftKey);
   /** What lies under the pointer, and where that is, pixels. */
   let over = $state.raw<{ hit: Hit; x: number; y: number }>();
-  const meant = $derived.by(() => {
-    if (!over) return undefined;
-    const item = items.find(({ id }) => id === over!.hit.item);
-    const shape = item?.shapes[over.hit.shape];
-    if (!item || !shape) return undefined;
-    const shapes = workplace.takes === 'cut' ? [over.hit.shape] : groupOf(item.shapes, over.hit.shape, workplace.takes);
-    const called = shape.name || 'a shape without a name';
-    return { shapes, text: shapes.length > 1 ? `${called} and ${shapes.length - 1} more` : called };
-  });
 
   function choose(hit: Hit): void {
     if (workplace.takes === 'cut') return workplace.showCutOf(hit.item, hit.shape);
@@ -311,9 +302,7 @@
     {#if choosing && workplace.pointedAt}
       <PointedAt {frame} item={workplace.pointedAt.item} shapes={workplace.pointedAt.shapes} />
     {/if}
-    {#if choosing && over && meant && workplace.chooseBy === 'click'}
-      <PointedAt {frame} item={over.hit.item} shapes={meant.shapes} quiet />
-    {/if}
+    {#if choosing && over && workplace.chooseBy === 'click'}<MeantShape {frame} {over} {width} />{/if}
     {#if choosing}<FocusedShape {hits} {frame} {choose} />{/if}
     {#each along as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
     {#if stop === 'artwork'}<ChosenItem {frame} off={dragging && !landed ? dragging : undefined} />{/if}
@@ -335,15 +324,6 @@
     {/if}
   </svg>
 
-  {#if choosing && over && meant && workplace.chooseBy === 'click'}
-    <p
-      class="meant"
-      style:left="{Math.min(over.x + 16, width - 180)}px"
-      style:top="{Math.min(over.y + 18, height - 40)}px"
-    >
-      {meant.text}
-    </p>
-  {/if}
   {#if choosing}<TakesBar />{/if}
   {#if session.job.artwork.length === 0}
     <p class="empty">Nothing lies on the sheet yet. Import a drawing or type lettering in the card.</p>
@@ -407,19 +387,6 @@
     fill: none;
     stroke: var(--signal);
     stroke-width: 3;
-  }
-  .meant {
-    position: absolute;
-    max-width: 170px;
-    margin: 0;
-    padding: 2px 8px;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    font-size: 14px;
-    color: var(--field);
-    background: var(--ink);
-    pointer-events: none;
   }
   .empty {
     position: absolute;
