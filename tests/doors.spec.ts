@@ -64,6 +64,14 @@ test.describe('the server’s doors', () => {
       expect(problem ?? message).toMatch(/\S.*[.!]?$/);
     });
 
+  for (const odd of ['%00', 'x%2500y', '..%2f..%2fetc', 'a%27b', '%F0%9F%98%80', 'a'.repeat(3000), '%20'])
+    test(`an odd job address is nothing that is here: ${odd.slice(0, 20)}`, async ({ request }) => {
+      for (const path of [`jobs/${odd}`, `jobs/${odd}/cuts`, `jobs/${odd}/__data.json`, `api/jobs/${odd}`]) {
+        const response = await request.get(address() + path, { failOnStatusCode: false, maxRedirects: 0 });
+        expect([path.slice(0, 30), response.status()]).toEqual([path.slice(0, 30), 404]);
+      }
+    });
+
   test('text that is no JSON, and a body beyond all measure', async ({ request }) => {
     const broken = await request.post(`${address()}api/jobs`, {
       data: '{"name":',

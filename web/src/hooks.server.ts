@@ -1,5 +1,6 @@
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
+import { sweepLeft } from '$lib/server/body';
 import { OURS } from '$lib/server/door';
 import { log } from '$lib/server/log';
 import { pressDoors } from '$lib/server/runner-client';
@@ -8,7 +9,9 @@ import { shop } from '$lib/server/shop';
 
 export const init: ServerInit = () => {
   // Not waited for: without its database the server comes up all the same, and the bench can be held and stopped.
-  if (!building) shop().catch((error: unknown) => log.warn({ error: String(error) }, 'the database is away'));
+  if (building) return;
+  sweepLeft().catch((error: unknown) => log.warn({ error: String(error) }, 'what was left of uploads stays'));
+  shop().catch((error: unknown) => log.warn({ error: String(error) }, 'the database is away'));
 };
 
 /** Pages send Hold and Stop straight to the runners, and nothing else anywhere but here. */

@@ -5,7 +5,12 @@ import type { OpenTransport } from './transport.ts';
 export function tcp(port: number): OpenTransport {
   return (events, signal) =>
     new Promise((resolve, reject) => {
-      const socket = connect({ port, host: '127.0.0.1', signal });
+      signal.throwIfAborted();
+      const socket = connect({ port, host: '127.0.0.1' });
+      // The signal is that of the connecting: a link that stands is none of it any more.
+      const giveUp = () => socket.destroy(signal.reason as Error);
+      const settled = () => signal.removeEventListener('abort', giveUp);
+      signal.addEventListener('abort', giveUp);
       socket.setNoDelay(true).setEncoding('utf8');
       let rest = '';
       socket.on('data', (text: string) => {
@@ -14,12 +19,16 @@ export function tcp(port: number): OpenTransport {
         for (const line of lines) events.line(line);
       });
       socket.on('error', reject);
-      socket.on('close', () => events.closed());
-      socket.on('connect', () =>
+      socket.on('close', () => {
+        settled();
+        events.closed();
+      });
+      socket.on('connect', () => {
+        settled();
         resolve({
           send: (line) => void socket.write(line + '\n'),
           close: () => void socket.destroy(),
-        }),
-      );
+        });
+      });
     });
 }

@@ -1,5 +1,5 @@
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readdir, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
@@ -32,9 +32,37 @@ export async function taken<T extends z.ZodType>(
   return schema.parse(data);
 }
 
+/** Folders of what is being sent in, with the process that takes it. */
+const LEFT = 'kerbe-in-';
+
+/** Old folders told no process; one that is older than this, ms, is nobody's any more. */
+const LONGEST_SENT = 3_600_000;
+
+/** Takes away what processes that were killed had taken in: a folder whose process lives is left. */
+export async function sweepLeft(): Promise<void> {
+  for (const name of await readdir(tmpdir())) {
+    if (!name.startsWith(LEFT)) continue;
+    const folder = join(tmpdir(), name);
+    const pid = Number(/^kerbe-in-(\d+)-/.exec(name)?.[1] ?? NaN);
+    const made = await stat(folder).catch(() => undefined);
+    const gone = Number.isNaN(pid) ? made && Date.now() - made.mtimeMs > LONGEST_SENT : !lives(pid);
+    // Another account's is not ours to take away.
+    if (gone) await rm(folder, { recursive: true, force: true }).catch(() => {});
+  }
+}
+
+function lives(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}
+
 /** Does something with the body of a request laid into a file, which is gone afterwards. @throws {Refused} */
 export async function spooled<T>(request: Request, most: number, work: (file: string) => Promise<T>): Promise<T> {
-  const folder = await mkdtemp(join(tmpdir(), 'kerbe-in-'));
+  const folder = await mkdtemp(join(tmpdir(), `${LEFT}${process.pid}-`));
   try {
     const file = join(folder, 'body');
     await pipeline(Readable.from(bounded(request, most)), createWriteStream(file, { mode: 0o600 }));

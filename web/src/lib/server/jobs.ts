@@ -1,3 +1,4 @@
+import { JOB_ID } from '../job-id.ts';
 import { randomUUID } from 'node:crypto';
 import { type Kysely, sql } from 'kysely';
 import { z } from 'zod';
@@ -26,9 +27,6 @@ export class NoSuchJob extends Refused {
     super('This job does not exist; go back to the list of jobs.', 404);
   }
 }
-
-/** Names of jobs as they are made; anything else names none. */
-const NAME = /^[A-Za-z0-9_-]{1,60}$/;
 
 /** A document as it was kept, with what later versions have added. @throws {Refused} where it cannot be read any more. */
 function readDocument(document: unknown): CutJob {
@@ -70,7 +68,7 @@ async function demandAssets(db: Db, job: CutJob, before?: CutJob): Promise<void>
 }
 
 export async function openJob(db: Db, id: string): Promise<OpenJob> {
-  if (!NAME.test(id)) throw new NoSuchJob();
+  if (!JOB_ID.test(id)) throw new NoSuchJob();
   const row = await db
     .selectFrom('jobs')
     .innerJoin('revisions', 'revisions.id', 'jobs.head')
@@ -89,7 +87,7 @@ export async function openJob(db: Db, id: string): Promise<OpenJob> {
 
 /** One revision of a job. */
 export async function revisionOf(db: Db, id: string, revision: string): Promise<CutJob> {
-  if (!NAME.test(id)) throw new NoSuchJob();
+  if (!JOB_ID.test(id)) throw new NoSuchJob();
   const row = await db
     .selectFrom('revisions')
     .select('document')
@@ -107,7 +105,7 @@ export async function revisionOf(db: Db, id: string, revision: string): Promise<
  * @throws {Refused} where the base is none of this job's, or artwork is missing.
  */
 export async function saveJob(db: Db, id: string, base: string, job: CutJob): Promise<SaveOutcome> {
-  if (!NAME.test(id)) throw new NoSuchJob();
+  if (!JOB_ID.test(id)) throw new NoSuchJob();
   const document = JSON.stringify(job);
   const same = sql<boolean>`document = ${document}::jsonb`;
   const outcome = await db.transaction().execute(async (t) => {
