@@ -106,6 +106,28 @@ describe('filled with lines', () => {
       expect(Math.abs(sum(along(path, (angle * Math.PI) / 180)) / chords - 1)).toBeLessThan(0.001);
     }
   });
+  test.each([1.28, 1.05, 0.9, 0.61, 0.47])(
+    'rings that lie side by side leave nothing blank in a bar %d mm high',
+    async (high) => {
+      for (const fill of ['textured', 'solid'] as const) {
+        const { path } = await drawn([rectangle(5, 4, 30, high)], { pattern: 'rings', step: 0.25, fill });
+        const over = (x: number) =>
+          strokes(path)
+            .filter(([ax, , bx]) => (ax - x) * (bx - x) < 0)
+            .map(([, ay, , by]) => ay + by)
+            .map((y) => y / 2)
+            .sort((a, b) => a - b);
+        for (const x of [8, 20, 31]) {
+          const lines = [4 - 0.15, ...over(x), 4 + high + 0.15];
+          for (let k = 1; k < lines.length; k++) expect(lines[k] - lines[k - 1]).toBeLessThan(0.3 + 1e-6);
+        }
+      }
+    },
+  );
+  test('rings that are further apart than a line is wide keep their stripes', async () => {
+    const { facts } = await drawn([rectangle(5, 4, 30, 1.28)], { pattern: 'rings', step: 0.45, fill: 'textured' });
+    expect(facts!.runs).toBe(1);
+  });
   test('crossed lines are both; solid draws the edge, too', async () => {
     const one = await drawn([rectangle(0, 0, 20, 12)], { pattern: 'hatch', angle: 0, step: 0.25 });
     const both = await drawn([rectangle(0, 0, 20, 12)], { pattern: 'cross', angle: 0, step: 0.25 });

@@ -111,7 +111,8 @@ function filled(cut: DragCut, { width }: DragPoint, artwork: CutArtwork, clipper
     counted.push(linesAcross(area, rows, width, radians(angle)));
     tracks.push(...rows);
   }
-  if (cut.fill === 'solid') tracks.push(...leftBetween(levels, width, clipper));
+  // Where lines are to lie side by side, textured or solid, none stays blank in the middle of the rings.
+  if (cut.fill === 'solid' || cut.step <= width + 1e-9) tracks.push(...leftBetween(levels, width, clipper));
   // Stripes end where they end; what is to be solid has its edge drawn, too.
   if (angles.length > 0 && cut.fill === 'solid') tracks.push(...inside.map((loop) => flatTrack(loop, 0, true)));
   if (tracks.length === 0)
