@@ -37,8 +37,11 @@ interface Stroke extends Nested {
   frees?: { loop: KerfLoop; at: Closing };
 }
 
-/** A hole as wide as this share of the sheet's thickness, or of the kerf, comes out (common practice: as wide as it is thick). */
-const COMES_OUT = { sheet: 1, kerf: 2 };
+/**
+ * A hole so many times as wide as the sheet is thick, and as the kerf, comes out. Common practice for air: one and a half to
+ * twice the thickness; with oxygen and the finest nozzles as wide as it is thick.
+ */
+const COMES_OUT = { sheet: 1.5, kerf: 2 };
 
 /** Shorter lines than this are points, mm. */
 const SHORTEST = 0.05;

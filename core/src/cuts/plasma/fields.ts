@@ -57,8 +57,8 @@ export const FIELDS = {
   out: length('lead out', { min: 0, max: 100, initial: 2 }),
   /** How far a hole is cut past its start. */
   overburn: length('overburn', { min: 0, max: 20, initial: 2 }),
-  /** Holes up to this across, and arcs of half of it, are cut slower. */
-  small: length('small up to', { min: 0, max: 500, initial: 15 }),
+  /** Holes up to this across, and arcs of half of it, are cut slower; common practice: up to about 1 1/4 in. */
+  small: length('small up to', { min: 0, max: 500, initial: 32 }),
   slower: percent('slower to', { min: 10, max: 100, initial: 60 }),
   /** What becomes of holes that are too small for the sheet. */
   tooSmall: choice(
