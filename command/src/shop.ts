@@ -100,7 +100,8 @@ async function start(lock: ShopLock, { data, web, database, rate, seed }: ShopOp
             env: {
               ...process.env,
               NODE_ENV: 'production',
-              DATABASE_URL: cluster.url,
+              DATABASE_URL: cluster.serverUrl,
+              DATABASE_OWNER_URL: cluster.ownerUrl,
               KERBE_BENCHES: JSON.stringify(Object.values(benches).map(({ door }) => door)),
               KERBE_RUNNER_TOKEN: token,
               KERBE_PROGRAMS: programs,

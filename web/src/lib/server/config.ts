@@ -13,6 +13,8 @@ export type BenchDoor = z.infer<typeof BenchDoorSchema>;
 
 const Environment = z.object({
   DATABASE_URL: z.string().startsWith('postgres'),
+  /** As who its tables are changed by a new version; the same where it is left out. */
+  DATABASE_OWNER_URL: z.string().startsWith('postgres').optional(),
   /** The linked benches: where the runner of each is, and its machine. */
   KERBE_BENCHES: z
     .string()

@@ -21,10 +21,11 @@ export function shop(): Promise<Kysely<Tables>> {
 }
 
 async function open(): Promise<Kysely<Tables>> {
-  const { DATABASE_URL, KERBE_DEMO } = config();
+  const { DATABASE_URL, DATABASE_OWNER_URL = DATABASE_URL, KERBE_DEMO } = config();
+  const owner = openDatabase(DATABASE_OWNER_URL, 1);
+  const done = await migrate(owner).finally(() => owner.destroy());
   const db = openDatabase(DATABASE_URL);
   try {
-    const done = await migrate(db);
     if (done.length) log.info({ migrations: done }, 'database brought up to date');
     if (await loadDemoShop(db, KERBE_DEMO)) log.info('demo shop loaded');
     else await addDemoBenches(db, KERBE_DEMO);

@@ -49,7 +49,12 @@ export class HeavyDesk {
       maxWorkers: 2 * PLACES,
       workerTerminateTimeout: 500,
       // As this process was started: it reads TypeScript.
-      forkOpts: { serialization: 'advanced', execArgv: process.execArgv },
+      // What changes the tables is none of their business.
+      forkOpts: {
+        serialization: 'advanced',
+        execArgv: process.execArgv,
+        env: { ...process.env, DATABASE_OWNER_URL: undefined },
+      },
     });
   }
 
