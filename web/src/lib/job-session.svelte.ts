@@ -246,14 +246,19 @@ export class JobSession {
     this.channel.postMessage(this.revision);
   }
 
-  /** Undoes or redoes one revision. Steps asked for quickly follow each other; a change made meanwhile is kept. */
-  step(direction: 'undo' | 'redo'): Promise<void> {
-    this.steps = this.steps.then(() => this.takeStep(direction));
+  /**
+   * Undoes or redoes one revision. Steps asked for quickly follow each other; a change made meanwhile is kept.
+   * @param field asked for in this one: only what was done in it is taken.
+   */
+  step(direction: 'undo' | 'redo', field = ''): Promise<void> {
+    this.steps = this.steps.then(() => this.takeStep(direction, field));
     return this.steps;
   }
 
-  private async takeStep(direction: 'undo' | 'redo'): Promise<void> {
+  private async takeStep(direction: 'undo' | 'redo', field: string): Promise<void> {
     await this.save();
+    // Asked only now: several presses may follow each other before the first of them is taken.
+    if (field !== '' && !this.stepsByField.belongs(field, direction)) return;
     if (this.conflict || this.saving === 'failed' || !(direction === 'undo' ? this.canUndo : this.canRedo)) return;
     const shown = this.job;
     await this.fly(async () => {

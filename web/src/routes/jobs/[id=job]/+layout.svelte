@@ -95,10 +95,9 @@
       // A field’s own steps back would run beside those of the job.
       event.preventDefault();
       const direction = key === 'z' && !event.shiftKey ? 'undo' : 'redo';
-      const field = fieldName(event.target);
       // In a field only what was done in it is taken back: the lettering under the cursor stays.
-      const meant = field === '' || session.stepsByField.belongs(field, direction);
-      if (meant && (direction === 'undo' ? session.canUndo : session.canRedo)) void session.step(direction);
+      if (direction === 'undo' ? session.canUndo : session.canRedo)
+        void session.step(direction, fieldName(event.target));
     } else noteField(event);
     if (
       stop === 'artwork' &&
