@@ -22,7 +22,7 @@ export default defineConfig({
           isolate: false,
           maxWorkers: availableParallelism(),
           // Behind everything else, they have to wait.
-          testTimeout: 240_000,
+          testTimeout: 900_000,
           sequence: { groupOrder: 0 },
         },
       },
@@ -31,7 +31,7 @@ export default defineConfig({
           name: 'machines',
           include: ALONE,
           maxWorkers: 1,
-          testTimeout: 300_000,
+          testTimeout: 900_000,
           hookTimeout: 300_000,
           sequence: { groupOrder: 1 },
         },

@@ -87,12 +87,10 @@ async function sectionFigure(kind: CutKindName, { art, bits: asked, fields, capt
     new TextEncoder().encode(`<svg width="60mm" height="30mm" viewBox="0 0 60 30">${art}</svg>`),
     clipper,
   );
-  // A picture from black on the left to white on the right.
+  // A picture from black on the left to white on the right, for the kind that burns pictures.
   const ramp = { width: 600, height: 1, greys: Uint8Array.from({ length: 600 }, (_, x) => (255 * x) / 600) };
-  const shapes = drawn.shapes.map((shape) => ({
-    ...shape,
-    greys: { grey: ramp, map: [0.1, 0, 0, -30, 0, 30] as const },
-  }));
+  const greys = { grey: ramp, map: [0.1, 0, 0, -30, 0, 30] as const };
+  const shapes = drawn.shapes.map((shape) => ({ ...shape, ...(CUT_KINDS[kind].pictures && { greys }) }));
   const job = newJob('figure', 'mm', bits, usualBench());
   Object.assign(job.stock, { length: 60, width: 30, corners: [12, 12, 12, 12] });
   const start = newCut(job, kind, 'cut')!;
