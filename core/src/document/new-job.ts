@@ -10,16 +10,28 @@ const USUAL: Record<LengthUnit, { thickness: number; length: number; width: numb
   in: { thickness: 19.05, length: 304.8, width: 152.4, lift: 6.35 },
 };
 
-/** An empty job: a board of oak, the shop's bits, and a bench. */
-export function newJob<C extends BaseCut>(name: string, unit: LengthUnit, bits: BaseTool[], bench: BaseBench): Job<C> {
-  const { thickness, length, width, lift } = USUAL[unit];
+/**
+ * An empty job: the shop's bits, a bench, and a board of what the first tool of the bench's machine has settings for.
+ * @param tools kinds of tool that the machine holds; all where it is left out.
+ */
+export function newJob<C extends BaseCut>(
+  name: string,
+  unit: LengthUnit,
+  bits: BaseTool[],
+  bench: BaseBench,
+  tools?: readonly string[],
+): Job<C> {
+  const { length, width, lift, ...usual } = USUAL[unit];
+  const row = bits.filter(({ kind }) => tools?.includes(kind)).flatMap(({ presets }) => presets)[0];
+  const material = row?.material ?? 'oak';
+  const thickness = (row as { thickness?: number } | undefined)?.thickness ?? usual.thickness;
   return {
     format: 'kerbe-job',
     version: 3,
     name,
     unit,
     stock: {
-      material: 'oak',
+      material,
       length,
       width,
       corners: [thickness, thickness, thickness, thickness],

@@ -7,14 +7,47 @@ import { toolKindOf } from '../tools/kinds.ts';
 import { machineKindOf } from '../machines/kinds.ts';
 import { cutsOf, type Judged } from './judged.ts';
 
+const AND = new Intl.ListFormat('en', { type: 'conjunction' });
+const OR = new Intl.ListFormat('en', { type: 'disjunction' });
+
+/** Whether the machine of a job's bench holds a tool of it; one that is missing is another rule's matter. */
+function holds({ bits, bench }: Judged['job'], id: string): boolean {
+  const tool = bits.find((bit) => bit.id === id);
+  return !tool || (machineKindOf(bench).tools as readonly string[]).includes(tool.kind);
+}
+
+/** All that a job's bench has no machine for, said once. */
+function notHeld(judged: Judged): Remark[] {
+  const { job } = judged;
+  const parts = judged.cuts.filter(({ problem, bit }) => problem === undefined && !holds(job, bit));
+  if (parts.length === 0) return [];
+  const numbers = [...new Set(parts.map(({ cut }) => job.cuts.findIndex(({ id }) => id === cut) + 1))].sort(
+    (a, b) => a - b,
+  );
+  const tools = [...new Set(parts.map(({ bit }) => toolKindOf(job.bits.find(({ id }) => id === bit)!).one))];
+  const { bench } = job;
+  return [
+    {
+      id: 'held',
+      stop: 'cuts',
+      weight: 'wrong',
+      withholds: true,
+      text: `${bench.name} is ${machineKindOf(bench).one}, and does not hold ${OR.format(tools)}, which cut${numbers.length === 1 ? '' : 's'} ${AND.format(numbers.map(String))} ${numbers.length === 1 ? 'takes' : 'take'}; give the job to another bench at Set-up, or take these cuts out.`,
+      remedies: [],
+    },
+  ];
+}
+
 /** Rules about what the bench can do: speeds of its axes, its reach, and what its kind knows. */
 export function judgeMachine(judged: Judged): Remark[] {
   const { job } = judged;
   const { bench, unit, stock } = job;
   const { speed } = bench.limits;
-  const remarks: Remark[] = [];
+  const kind = machineKindOf(bench);
+  const remarks: Remark[] = notHeld(judged);
   for (const { cut, index, result } of cutsOf(judged)) {
-    if (result.problem) continue;
+    // Of a cut that it cannot make at all its speeds are not the matter.
+    if (result.problem || !holds(job, result.bit)) continue;
     const about = { stop: 'cuts', cut: cut.id } as const;
     const across = Math.min(speed.x, speed.y);
     const over: string[] = [];
@@ -34,17 +67,6 @@ export function judgeMachine(judged: Judged): Remark[] {
         weight: 'advice',
         text: `${bench.name} cannot follow: ${over.join(', and ')}. It would cut slower without saying so; the times here already reckon with that.`,
         remedies: [{ label: 'Use what the bench can do', patch }],
-      });
-    const kind = machineKindOf(bench);
-    const tool = job.bits.find(({ id }) => id === result.bit);
-    if (tool && !(kind.tools as readonly string[]).includes(tool.kind))
-      remarks.push({
-        ...about,
-        id: `held-${result.id}`,
-        weight: 'wrong',
-        withholds: true,
-        text: `${bench.name} is ${kind.one}, and does not hold ${toolKindOf(tool).one}; choose another bench at Set-up, or another tool for this cut.`,
-        remedies: [],
       });
     remarks.push(...kind.judge(bench, { cut, index, result }));
   }

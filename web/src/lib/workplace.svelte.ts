@@ -1,3 +1,4 @@
+import { machineKindOf } from '@kerbe/core/machines/kinds';
 import { getContext, setContext } from 'svelte';
 import type { Cut } from '@kerbe/core/cuts/kinds';
 import type { Target } from '@kerbe/core/document/cut';
@@ -12,6 +13,12 @@ export interface ChalkLine {
   y0: number;
   x1: number;
   y1: number;
+}
+
+/** The first tool of a job that the machine of its bench holds. */
+function firstHeld({ bits, bench }: JobSession['job']): JobSession['job']['bits'][number] | undefined {
+  const tools: readonly string[] = machineKindOf(bench).tools;
+  return bits.find(({ kind }) => tools.includes(kind)) ?? bits[0];
 }
 
 /** What the sheet, the section and the card of one window share besides the job. */
@@ -43,7 +50,7 @@ export class Workplace {
     this.layChalk(0.6);
     this.selected = session.job.artwork[0]?.id;
     this.atHand = session.job.cuts[0]?.id;
-    this.selectedBit = session.job.cuts[0]?.bit ?? session.job.bits[0]?.id;
+    this.selectedBit = session.job.cuts[0]?.bit ?? firstHeld(session.job)?.id;
   }
 
   /** Lays the chalk line straight across the stock, so much of its width up. */

@@ -1,4 +1,5 @@
 import { keptThumbnails } from '$lib/server/kept-thumbnails';
+import { benchesOf } from '$lib/server/inventory';
 import { listJobs } from '$lib/server/jobs';
 import { loaded } from '$lib/server/loaded';
 import { shop } from '$lib/server/shop';
@@ -12,5 +13,6 @@ export const load = () =>
       jobs.map(({ revision }) => revision),
     );
     // Those that are not drawn yet the page asks for by itself.
-    return { jobs: jobs.map((job) => ({ ...job, thumbnail: thumbnails.get(job.revision) })) };
+    const benches = (await benchesOf(db)).map(({ id, name }) => ({ id, name }));
+    return { benches, jobs: jobs.map((job) => ({ ...job, thumbnail: thumbnails.get(job.revision) })) };
   });

@@ -11,6 +11,27 @@
   let { data } = $props();
   let name = $state('');
   let unit = $state<'mm' | 'in'>('mm');
+  /** The bench of the last job that was made here, and of this one. */
+  const LAST_BENCH = 'kerbe-bench';
+  let bench = $state(lastBench());
+  function lastBench(): string {
+    let last: string | null = null;
+    try {
+      last = localStorage.getItem(LAST_BENCH);
+    } catch {
+      // A browser that keeps nothing begins with the first.
+    }
+    return data.benches.find(({ id }) => id === last)?.id ?? data.benches[0]?.id ?? '';
+  }
+
+  async function makeNew(): Promise<void> {
+    try {
+      localStorage.setItem(LAST_BENCH, bench);
+    } catch {
+      // See above.
+    }
+    await make(() => send('POST', '/api/jobs', { name, unit, bench }));
+  }
   let problem = $state<string>();
 
   let reading = $state<AbortController>();
@@ -109,7 +130,7 @@
     <form
       onsubmit={(event) => {
         event.preventDefault();
-        void make(() => send('POST', '/api/jobs', { name, unit }));
+        void makeNew();
       }}
     >
       <label
@@ -124,6 +145,11 @@
       <label
         >measured in <select class="set-in" bind:value={unit}
           ><option value="mm">mm</option><option value="in">inches</option></select
+        ></label
+      >
+      <label
+        >for the <select class="set-in" bind:value={bench}
+          >{#each data.benches as { id, name } (id)}<option value={id}>{name}</option>{/each}</select
         ></label
       >
       <button class="plain-button strong big" type="submit">Make it</button>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { sentenceOf } from '@kerbe/core/schema/told';
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import type { BasePreset, BaseTool } from '@kerbe/core/document/tool';
   import type { Field } from '@kerbe/core/fields/field';
@@ -19,7 +20,18 @@
   const unit = $derived(session.job.unit);
   const index = $derived(session.job.bits.findIndex((bit) => bit.id === workplace.selectedBit));
   const bit = $derived(session.job.bits[index]);
-  const others = $derived(shopBits.filter((shop) => !session.job.bits.some((own) => own.id === shop.id)));
+  /** Tools of the bench's machine, and those that cuts take, whatever machine the job was for before. */
+  const rack = $derived.by(() => {
+    const { bench, bits, cuts } = session.job;
+    const tools: readonly string[] = machineKindOf(bench).tools;
+    return bits.filter(({ id, kind }) => tools.includes(kind) || cuts.some((cut) => usedBy(cut, id)));
+  });
+  const usedBy = (cut: (typeof session.job.cuts)[number], id: string) =>
+    cut.bit === id || (kindOf(cut).clearBits?.(cut as never) ?? []).includes(id);
+  const others = $derived.by(() => {
+    const tools: readonly string[] = machineKindOf(session.job.bench).tools;
+    return shopBits.filter((shop) => tools.includes(shop.kind) && !session.job.bits.some((own) => own.id === shop.id));
+  });
   const remarks = $derived(session.view?.remarks.filter((remark) => remark.stop === 'bits') ?? []);
   let said = $state<string>();
   const kind = $derived(bit && toolKindOf(bit));
@@ -85,11 +97,11 @@
 
 <div class="card-head">
   <h1>Bits</h1>
-  <p class="mute">{session.job.bits.length} in this job’s rack</p>
+  <p class="mute">{rack.length} in this job’s rack</p>
 </div>
 
 <ul class="rack" aria-label="Bits of this job, drawn to one scale">
-  {#each session.job.bits as b (b.id)}
+  {#each rack as b (b.id)}
     <li>
       <button
         type="button"

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { ArrowDown, ArrowUp, GripVertical } from '@lucide/svelte';
   import { dndzone } from 'svelte-dnd-action';
   import { TOOL_KINDS } from '@kerbe/core/tools/kinds';
@@ -108,6 +109,12 @@
     const settings = typed.length > 0 ? { settings: typedSettings(session.job, cut, typed) } : {};
     change(cut.id, (c) => Object.assign(c, fields, settings));
   }
+
+  /** What the machine of the bench can make. */
+  const offered = $derived.by(() => {
+    const tools: readonly string[] = machineKindOf(session.job.bench).tools;
+    return Object.entries(CUT_KINDS).filter(([, { bits }]) => bits.some((kind) => tools.includes(kind)));
+  });
 </script>
 
 <div class="card-head">
@@ -221,7 +228,7 @@
     >{/if}
 </p>
 <div class="actions">
-  {#each Object.entries(CUT_KINDS) as [kind, { one }] (kind)}
+  {#each offered as [kind, { one }] (kind)}
     <button class="plain-button" type="button" disabled={adding} onclick={() => void add(kind as CutKindName)}
       >Add {one}</button
     >
