@@ -1,5 +1,15 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { Misuse } from './misuse.ts';
 import { runQuietly } from './run-quietly.ts';
 import { DATA, ROOT } from './paths.ts';
 
@@ -28,6 +38,13 @@ export function ensureBuilt(): void {
   const mark = `${ROOT}/web/build/.fingerprint`;
   const now = fingerprint();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  try {
+    accessSync(`${ROOT}/web`, constants.W_OK);
+  } catch {
+    throw new Misuse(
+      `The web application has to be built, and this account may not write ${ROOT}/web; run ./kerbe start once as one that may.`,
+    );
+  }
   console.log('Building the web application …');
   mkdirSync(DATA, { recursive: true });
   runQuietly('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: `${ROOT}/web` });

@@ -5,6 +5,7 @@ import { judgeKinds } from './kinds.ts';
 import { judgeMachine } from './machine.ts';
 import { judgeOrder } from './order.ts';
 import { judgeSettings } from './settings.ts';
+import { judgeTools } from './tools.ts';
 import type { Remark } from '../cuts/remark.ts';
 import type { Judged } from './judged.ts';
 
@@ -12,6 +13,7 @@ import type { Judged } from './judged.ts';
 export async function judge(judged: Judged): Promise<Remark[]> {
   const remarks = [
     ...(await judgeArtwork(judged)),
+    ...judgeTools(judged),
     ...judgeSettings(judged),
     ...judgeDepth(judged),
     ...(await judgeKinds(judged)),

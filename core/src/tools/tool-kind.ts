@@ -28,6 +28,8 @@ export interface ToolKind<T extends BaseTool = BaseTool> {
   sentence(tool: T): Sentence;
   /** What else is worth a line: how wide its groove is. */
   note?(tool: T, unit: LengthUnit): string | undefined;
+  /** Why it cannot be as it is described: sizes that contradict each other, in one sentence. */
+  amiss?(tool: T, unit: LengthUnit): string | undefined;
   /** What it leaves where it goes. @throws {ToolProblem} where it is not described well enough. */
   leaves(tool: T): Leaves;
   /**

@@ -1,6 +1,7 @@
 import { say } from '../../fields/sentence.ts';
 import { atMost, slotsOf } from '../../fields/slot.ts';
 import { TOOL_SIZES } from '../../document/tool.ts';
+import { radians } from '../../quantity/units.ts';
 import { formatLength } from '../../quantity/format.ts';
 import { type Leaves, vProfile, widthLeft } from '../leaves.ts';
 import { turnedPicture } from '../picture.ts';
@@ -14,6 +15,9 @@ import { FIELDS, type VBit } from './fields.ts';
 const TOLD_AT = 5;
 /** What the card offers where nobody has given an angle, degrees. */
 const USUAL_ANGLE = 60;
+
+/** Edges that are so much longer or shorter than angle and diameter have them contradict those, as a share. */
+const AMISS = 0.2;
 
 const profile = ({ name, angle, tip, diameter }: VBit) => {
   if (angle == null) throw new ToolProblem(`The V-bit “${name}” has no angle; give it one at Bits.`);
@@ -40,6 +44,13 @@ export const vKind: ToolKind<VBit> = {
     tool.angle == null
       ? undefined
       : `At ${formatLength(TOLD_AT, unit)} deep its groove is ${formatLength(widthLeft(leaves(tool), TOLD_AT), unit, 2)} wide.`,
+  amiss: ({ angle, tip, diameter, flute }, unit) => {
+    if (angle == null) return undefined;
+    const high = (diameter - tip) / 2 / Math.tan(radians(angle) / 2);
+    if (Math.abs(flute - high) <= AMISS * high) return undefined;
+    const mm = (length: number) => formatLength(length, unit, 2);
+    return `edges of ${Math.round(10 * angle) / 10}° from a tip of ${mm(tip)} to ${mm(diameter)} across are ${mm(high)} long, and ${mm(flute)} is said; measure which of them is wrong, and set it at Bits.`;
+  },
   leaves,
   picture: (tool) => turnedPicture(tool, profile({ ...tool, angle: tool.angle ?? USUAL_ANGLE }), 'middle'),
   turns: true,

@@ -37,6 +37,8 @@
   const kind = $derived(bit && toolKindOf(bit));
   const settings = $derived(Object.entries(kind?.preset ?? {}) as [string, Field<number>][]);
   const note = $derived(kind?.note?.(bit, unit));
+  /** Said of a tool that a cut takes by its remark. */
+  const amiss = $derived(remarks.some(({ id }) => id === `amiss-${bit?.id}`) ? undefined : kind?.amiss?.(bit, unit));
   const unitOf = ({ control, measure }: Field<number>): string =>
     control.is === 'quantity' && control.suffix ? control.suffix : measure === 'feed' ? `${unit}/min` : unit;
 
@@ -170,6 +172,7 @@
       </table>
     </div>
     {#if note}<p class="mute small">{note}</p>{/if}
+    {#if amiss}<p class="problem">It cannot be as it is described: {amiss}</p>{/if}
     {#if charted}
       <p class="mute small">{kind.caution}</p>
       <div class="actions">
