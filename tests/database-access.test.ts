@@ -98,7 +98,8 @@ describe('a new cluster', () => {
     const folder = folderForCluster();
     const cluster = await started(folder);
     const { port } = new URL(cluster.url);
-    const nobody = (...command: string[]) => spawnSync('runuser', ['-u', 'nobody', '--', ...command], { cwd: '/', encoding: 'utf8' }); // prettier-ignore
+    const nobody = (...command: string[]) =>
+      spawnSync('runuser', ['-u', 'nobody', '--', ...command], { cwd: '/', encoding: 'utf8' });
     const tried = nobody(
       `${bin}/psql`,
       '-w',
@@ -114,7 +115,9 @@ describe('a new cluster', () => {
     );
     expect([tried.status, tried.stderr]).toEqual([2, expect.stringMatching(/password/)]);
     expect(nobody('cat', `${folder}/passwords.json`).status).not.toBe(0);
-    expect(nobody(`${bin}/psql`, '-w', '-h', folder, '-p', port, '-U', 'kerbe', '-c', 'select 1', 'postgres').status).not.toBe(0); // prettier-ignore
+    expect(
+      nobody(`${bin}/psql`, '-w', '-h', folder, '-p', port, '-U', 'kerbe', '-c', 'select 1', 'postgres').status,
+    ).not.toBe(0);
   });
 });
 
@@ -132,8 +135,31 @@ describe('a cluster of before, which let everybody in as who may do everything',
       const done = spawnSync(command, all, { cwd: '/', encoding: 'utf8' });
       expect(`${done.status} ${done.status === 0 ? '' : done.stderr}`).toBe('0 ');
     };
-    run(`${bin}/initdb`, '-D', `${folder}/pgdata`, '-U', 'kerbe', '--auth=trust', '-E', 'UTF8', '--locale=C.UTF-8', '--no-sync'); // prettier-ignore
-    run(`${bin}/pg_ctl`, '-D', `${folder}/pgdata`, '-w', '-t', '30', '-l', `${folder}/postgres.log`, '-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${folder}'`, 'start'); // prettier-ignore
+    run(
+      `${bin}/initdb`,
+      '-D',
+      `${folder}/pgdata`,
+      '-U',
+      'kerbe',
+      '--auth=trust',
+      '-E',
+      'UTF8',
+      '--locale=C.UTF-8',
+      '--no-sync',
+    );
+    run(
+      `${bin}/pg_ctl`,
+      '-D',
+      `${folder}/pgdata`,
+      '-w',
+      '-t',
+      '30',
+      '-l',
+      `${folder}/postgres.log`,
+      '-o',
+      `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${folder}'`,
+      'start',
+    );
   }
 
   test.each(['running', 'stopped'])('is set right in place, %s, and keeps all', async (state) => {
@@ -151,7 +177,9 @@ describe('a cluster of before, which let everybody in as who may do everything',
     await before.destroy();
     if (state === 'stopped') {
       const args = ['-D', `${folder}/pgdata`, '-m', 'fast', 'stop'];
-      spawnSync(root ? 'runuser' : `${bin}/pg_ctl`, root ? ['-u', 'postgres', '--', `${bin}/pg_ctl`, ...args] : args, { cwd: '/' }); // prettier-ignore
+      spawnSync(root ? 'runuser' : `${bin}/pg_ctl`, root ? ['-u', 'postgres', '--', `${bin}/pg_ctl`, ...args] : args, {
+        cwd: '/',
+      });
     }
     const cluster = await started(folder);
     await letsNobodyIn(cluster);

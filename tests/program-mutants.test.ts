@@ -30,7 +30,7 @@ const OTHERS = [
   'o100 sub\nG1 X#1 Y#2 F300\no100 endsub\nG21 G90\nG0 X0 Y0 Z0\n#1=1\no1 while [#1 LT 4]\no100 call [#1*3] [#1**2]\n#1=[#1+1]\no1 endwhile\no2 repeat [3]\nG91 G0 Z1\nG90\no2 endrepeat\no3 if [#1 EQ 4]\nG0 X0\no3 else\nG0 Y0\no3 endif\nM2',
   'G21 G90\nG0 X0 Y0 Z9\n#1=0\nWHILE [#1 LT 3] DO1\nG91 G0 X1\nG90\n#1=[#1+1]\nEND1\nIF [#1 EQ 3] THEN #2=8\nIF [#1 GT 2] GOTO 50\nG0 Y99\nN50 G0 Y#2\nM30',
   'G21 G90\nG0 X0 Y0 Z5\nF400\nG68 X0 Y0 R30\nG51 X0 Y0 P2\nG2 X0 Y0 I5 J0 P2\nG50\nG69\nG95 S900 M3\nG1 X9 F.1\nG93\nG1 X0 F2\nG94 F300\nG73 X1 Y1 Z-4 R2 Q1\nG91 G81 X4 Z-3 R-1 L3\nG90 G80\nG10 L2 P2 X5\nG55\nG0 X1 Y1 Z1\nM30',
-]; // prettier-ignore
+];
 
 /** A loop without an end comes to its end soon. */
 const LIMITS = { points: 200_000, lines: 20_000 };

@@ -384,20 +384,6 @@ test('a tool that the bench’s machine does not hold is said', async () => {
   }
 });
 
-test('what another machine cannot make is said once, and nothing of its speeds', async () => {
-  const tags = readJobFile(readFileSync(new URL('../demo/jobs/star-tags.kerbe.json', import.meta.url), 'utf8'));
-  const resources = await resourcesFromDisk((hash) => tags.assets[hash] && bytesFromBase64(tags.assets[hash].base64));
-  const job = { ...tags.job, bench: file.job.bench };
-  const { remarks } = await compute(job, resources, await clipperFromDisk());
-  const wrong = remarks.filter(({ weight, stop }) => weight === 'wrong' && stop === 'cuts');
-  expect(wrong.map(({ text }) => text)).toEqual([
-    expect.stringMatching(
-      /is a router, and does not hold a beam, which cuts 1, 2, and 3 take; give the job to another bench/,
-    ),
-  ]);
-  expect(wrong.flatMap(({ remedies }) => remedies)).toEqual([]);
-});
-
 describe('a rule speaks where it should, and only there', () => {
   const ids = async (change: (job: Job) => void) => (await run(changed(change))).remarks.map(({ id }) => id);
   const remark = async (id: string, change: (job: Job) => void) =>

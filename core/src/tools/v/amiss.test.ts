@@ -1,7 +1,17 @@
 import { expect, test } from 'vitest';
 import { vKind } from './kind.ts';
 
-const bit = (angle: number | null, flute: number, tip = 0, diameter = 12.7) => ({ id: 'v', name: 'V', kind: 'v' as const, angle, tip, diameter, flute, shank: 6, presets: [] }); // prettier-ignore
+const bit = (angle: number | null, flute: number, tip = 0, diameter = 12.7) => ({
+  id: 'v',
+  name: 'V',
+  kind: 'v' as const,
+  angle,
+  tip,
+  diameter,
+  flute,
+  shank: 6,
+  presets: [],
+});
 
 // The height of a cone: (D − t) ÷ 2 ÷ tan(angle ÷ 2).
 test.each([
@@ -15,8 +25,6 @@ test('a copy of 60° that was made one of 45° keeps edges that it cannot have',
   expect(vKind.amiss!(bit(45, 11), 'mm')).toBe(
     'edges of 45° from a tip of 0 mm to 12.7 mm across are 15.33 mm long, and 11 mm is said; measure which of them is wrong, and set it at Bits.',
   );
-  expect(vKind.amiss!(bit(90, 11), 'in')).toMatch(
-    /are 0\.25 in long, and 0\.433 in is said/,
-  );
+  expect(vKind.amiss!(bit(90, 11), 'in')).toMatch(/are 0\.25 in long, and 0\.433 in is said/);
   expect(vKind.amiss!(bit(null, 11), 'mm')).toBeUndefined();
 });

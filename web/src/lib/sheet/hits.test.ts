@@ -38,8 +38,14 @@ test('a click takes the outline that is nearest within a few pixels, then the sm
 });
 
 test('of two rings each is taken at its own line, and between them the one that goes round', () => {
-  const ring = (r: number) => Float64Array.from({ length: 120 }, (_, i) => r * (i % 2 ? Math.sin : Math.cos)((Math.floor(i / 2) * Math.PI) / 30)); // prettier-ignore
-  const coaster = itemView({ id: 'c', nodes: { drawn: 0, now: 0, off: 0 }, notes: [], shapes: [shape('edge', ring(48)), shape('score', ring(42))] }); // prettier-ignore
+  const ring = (r: number) =>
+    Float64Array.from({ length: 120 }, (_, i) => r * (i % 2 ? Math.sin : Math.cos)((Math.floor(i / 2) * Math.PI) / 30));
+  const coaster = itemView({
+    id: 'c',
+    nodes: { drawn: 0, now: 0, off: 0 },
+    notes: [],
+    shapes: [shape('edge', ring(48)), shape('score', ring(42))],
+  });
   const there = (x: number, pixel: number) => coaster.shapes[new Hits([coaster]).at(x, 0, pixel)!.shape].name;
   for (const pixel of [0.1, 0.3, 0.8]) {
     expect(there(42, pixel)).toBe('score');
@@ -52,8 +58,24 @@ test('of two rings each is taken at its own line, and between them the one that 
 });
 
 test('a letter is taken in its counter too, and of lines that lie on each other the smaller', () => {
-  const o = { ...shape('O', box(0, 0, 20, 20)), outlines: [{ points: box(0, 0, 20, 20), closed: true }, { points: box(5, 5, 10, 10), closed: true }] }; // prettier-ignore
-  const sheet = itemView({ id: 'o', nodes: { drawn: 0, now: 0, off: 0 }, notes: [], shapes: [shape('tray', box(-5, -5, 90, 90)), o, shape('whole', box(40, 0, 20, 20)), shape('half', box(40, 0, 10, 20))] }); // prettier-ignore
+  const o = {
+    ...shape('O', box(0, 0, 20, 20)),
+    outlines: [
+      { points: box(0, 0, 20, 20), closed: true },
+      { points: box(5, 5, 10, 10), closed: true },
+    ],
+  };
+  const sheet = itemView({
+    id: 'o',
+    nodes: { drawn: 0, now: 0, off: 0 },
+    notes: [],
+    shapes: [
+      shape('tray', box(-5, -5, 90, 90)),
+      o,
+      shape('whole', box(40, 0, 20, 20)),
+      shape('half', box(40, 0, 10, 20)),
+    ],
+  });
   const there = (x: number, y: number) => sheet.shapes[new Hits([sheet]).at(x, y, 0.1)!.shape].name;
   expect(there(10, 10)).toBe('O');
   expect(there(40, 10)).toBe('half');
