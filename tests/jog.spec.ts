@@ -42,8 +42,7 @@ test('a move by hand lasts as long as the press, and ends with the page', async 
     expect(async () => {
       await release();
       await press();
-      await page.waitForTimeout(400);
-      expect(await tip()).toBeGreaterThan(place + 2);
+      await expect.poll(tip, { timeout: 3000 }).toBeGreaterThan(place + 2);
     }).toPass();
   const byMouse = [
     async () => {
