@@ -1,8 +1,9 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { leaveBenches } from './leave-benches.ts';
 
 /** A page of the test shop; no request may leave the machine, no error may be thrown. */
 export const test = base.extend<{ shop: Page }>({
-  shop: async ({ page, context }, use) => {
+  shop: async ({ page, context, request }, use, info) => {
     const address = process.env.KERBE_ADDRESS!;
     const outside: string[] = [];
     const errors: string[] = [];
@@ -22,11 +23,19 @@ export const test = base.extend<{ shop: Page }>({
     });
     await page.goto(address);
     await use(page);
+    if (info.status !== info.expectedStatus) {
+      console.log(await told(page));
+      await context.close();
+      await leaveBenches(request, address);
+    }
     expect(outside, 'requests that left the machine').toEqual([]);
     expect(errors, 'errors in the page').toEqual([]);
   },
 });
 export { expect };
+
+/** What the page of a test that failed says, in short. */
+const told = async (page: Page) => (await page.locator('body').innerText().catch(() => '')).slice(0, 3000);
 
 /** Goes to a stop by the route along the bottom. */
 export async function goTo(page: Page, stop: string): Promise<void> {

@@ -529,6 +529,20 @@ test('corners that differ are judged by what they do to the width of strokes', a
   expect(await said([9, 9, 8.97, 8.97], 'v60')).toBeUndefined();
 });
 
+test('cut deeper by the spread, strokes are as drawn at the lowest place, and floors as deep', async () => {
+  const uneven = (job: Job) => (job.stock.corners = [9, 9, 8.4, 8.4]);
+  const found = (result: JobResult) => result.remarks.find(({ id }) => id === 'uneven-stock');
+  const job = changed(uneven);
+  const before = await run(job);
+  const remedy = found(before)!.remedies[0];
+  const [, by] = /^Cut ([\d.]+) mm deeper: strokes as drawn where it is low, wider where it is thick$/.exec(remedy.label)!;
+  const deeper = jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument;
+  const after = await run(deeper);
+  const depth = (result: JobResult) => result.cuts.find(({ id }) => id === 'carve')!.depth;
+  expect(depth(after) - depth(before)).toBeCloseTo(Number(by), 6);
+  expect(found(after)?.text).toBeUndefined();
+});
+
 test('the gain a remedy promises is the gain it brings', async () => {
   const job = changed((j) => (carve(j).bit = 'v60'));
   const before = await run(job);

@@ -185,6 +185,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   fromBit?(bit: T): Partial<C>;
   /** The fields that make it go so deep, mm. */
   goDeep(depth: number): Partial<C>;
+  /** The fields that make it so much deeper all over, mm, as if the stock were lower by that; nothing where it has no depth of its own. */
+  deeper?(cut: C, by: number): Partial<C>;
   /**
    * The ordered paths, one for each bit it takes.
    * @throws with one sentence for what cannot be cut; see `cannotBeCut`.
@@ -201,8 +203,8 @@ export interface CutKind<C extends BaseCut = BaseCut, F = unknown, T extends Bas
   /** Most that it takes off at once when it goes so deep, mm. */
   takenAtOnce(cut: C, depth: number): number;
   /**
-   * What stock that lies lower by `drop` somewhere does to it, mm: strokes narrower by so much where that is seen, or a floor
-   * that is too shallow for it to be told; nothing where it does not matter.
+   * What stock that lies lower by `drop` somewhere does to it, mm: strokes narrower by so much than drawn where that is seen,
+   * or a floor that is too shallow for it to be told; nothing where it does not matter.
    */
   onUneven?(cut: C, part: MeasuredPart<F>, drop: number, thick: number): { narrower?: number; shallow?: number };
 }

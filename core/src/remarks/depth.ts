@@ -2,46 +2,16 @@ import { formatLength } from '../quantity/format.ts';
 import type { BaseTool } from '../document/tool.ts';
 import { toolKindOf } from '../tools/kinds.ts';
 import { kindOf } from '../cuts/kinds.ts';
-import type { CutResult } from '../sequence/cut-result.ts';
-import type { Stock } from '../document/stock.ts';
-import { spread, thicknessAt, thickest } from '../stock/stock.ts';
 import { type Remark, setCut } from '../cuts/remark.ts';
 import { cutsOf, type Judged } from './judged.ts';
-
-/** How far below the thickest corner the stock lies at most under a cut, mm. */
-function lowestUnder({ path: { xyz } }: CutResult, stock: Stock): number {
-  let drop = 0;
-  const thick = thickest(stock);
-  for (let i = 0; i < xyz.length; i += 3)
-    if (xyz[i + 2] < 0) drop = Math.max(drop, thick - thicknessAt(stock, xyz[i], xyz[i + 1]));
-  return drop;
-}
-
-/** What uneven stock does to the cuts, where that is seen: to the width of strokes, or to the depth of floors. */
-function whatUnevennessDoes(judged: Judged): string | undefined {
-  const { unit, stock } = judged.job;
-  let narrower = 0;
-  let shallowest = Infinity;
-  for (const { cut, result } of cutsOf(judged)) {
-    if (result.problem) continue;
-    const does = kindOf(cut).onUneven?.(cut, result, lowestUnder(result, stock), thickest(stock)) ?? {};
-    narrower = Math.max(narrower, does.narrower ?? 0);
-    shallowest = Math.min(shallowest, does.shallow ?? Infinity);
-  }
-  if (narrower > 0) return `strokes come out up to ${formatLength(narrower, unit, 2)} narrower where the stock is low.`;
-  return shallowest < Infinity
-    ? `the shallowest cut is ${formatLength(shallowest, unit, 2)} deep; the low corner will come out faint.`
-    : undefined;
-}
 
 /** How far up a tool's edges cut, mm; as far as anyone likes where it has none. */
 const edgesOf = (tool: BaseTool | undefined): number => (tool && toolKindOf(tool).edges?.(tool)) ?? Infinity;
 
-/** Rules about depth: against the stock, the spoilboard, the bit's flutes and uneven corners. */
+/** Rules about depth: against the bit's flutes and what it is set to take. */
 export function judgeDepth(judged: Judged): Remark[] {
   const { job } = judged;
   const { stock, unit } = job;
-  const thin = Math.min(...stock.corners);
   const remarks: Remark[] = [];
   for (const { cut, index, result } of cutsOf(judged)) {
     if (result.problem) continue;
@@ -100,20 +70,5 @@ export function judgeDepth(judged: Judged): Remark[] {
       ],
     });
   }
-  const uneven = spread(stock);
-  const does = uneven > 0 ? whatUnevennessDoes(judged) : undefined;
-  if (does)
-    remarks.push({
-      id: 'uneven-stock',
-      stop: 'stock',
-      weight: 'advice',
-      text: `The corners differ by ${formatLength(uneven, unit, 2)}, and ${does}`,
-      remedies: [
-        {
-          label: 'It is planed flat: use the thinnest corner for all',
-          patch: [{ op: 'replace', path: '/stock/corners', value: [thin, thin, thin, thin] }],
-        },
-      ],
-    });
   return remarks;
 }

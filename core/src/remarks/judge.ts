@@ -1,5 +1,6 @@
 import { judgeArtwork } from './artwork.ts';
 import { judgeDepth } from './depth.ts';
+import { judgeUneven } from './uneven.ts';
 import { judgeHolding } from './holding.ts';
 import { judgeKinds } from './kinds.ts';
 import { judgeMachine } from './machine.ts';
@@ -16,6 +17,7 @@ export async function judge(judged: Judged): Promise<Remark[]> {
     ...judgeTools(judged),
     ...judgeSettings(judged),
     ...judgeDepth(judged),
+    ...judgeUneven(judged),
     ...(await judgeKinds(judged)),
     ...judgeHolding(judged),
     ...judgeMachine(judged),

@@ -43,6 +43,7 @@ export const drillKind: CutKind<DrillCut, DrillFacts, Bit> = {
   fresh: ({ bit, through, peck }) => ({ depth: Math.min(through, bit.flute), peck, retract: 'full', dwell: 0 }),
   proposes: (bit) => [circlesFor(bit)],
   goDeep: (depth) => ({ depth }),
+  deeper: ({ depth }, by) => ({ depth: depth + by }),
   make: drilled,
   judge: (judged) => [
     ...judgeThroughBoard(judged),

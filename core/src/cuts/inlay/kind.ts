@@ -64,6 +64,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   fromBit: (bit) => ({ step: usualStep(bit) }),
   proposes: () => [freeInsides],
   goDeep: (depth) => ({ depth }),
+  deeper: ({ depth }, by) => ({ depth: depth + by }),
   tries: (_, own) => [...withUsualStep(own), ...byARamp(own)],
   make: inlaid,
   judge: (judged) => [

@@ -57,6 +57,7 @@ export const lineKind: CutKind<LineCut, LineFacts, Bit & { tip?: number }> = {
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   proposes: () => [openLines, freeInsides],
   goDeep: (depth) => ({ depth }),
+  deeper: ({ depth }, by) => ({ depth: depth + by }),
   make: followed,
   judge: judgeFloor,
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),

@@ -58,6 +58,7 @@ export const pocketKind: CutKind<PocketCut, PocketFacts, Bit> = {
   fromBit: (bit) => ({ step: usualStep(bit) }),
   proposes: () => [freeInsides],
   goDeep: (depth) => ({ depth }),
+  deeper: ({ depth }, by) => ({ depth: depth + by }),
   tries: (cut, own) => [...withUsualStep(own), ...withOneBit(cut, own), ...withoutFinish(cut), ...byARamp(own)],
   quicker,
   make: pocketed,

@@ -68,6 +68,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
   fromPreset: (_, { depthPerPass }) => ({ depthPerPass }),
   proposes: () => [outerBorder, freeInsides],
   goDeep: (depth) => ({ depth }),
+  deeper: ({ depth }, by) => ({ depth: depth + by }),
   tries: withoutFinish,
   make: profiled,
   judge: (judged) => [

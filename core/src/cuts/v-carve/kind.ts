@@ -67,6 +67,7 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
   fromPreset: (cut, { depthPerPass }) => (cut.depthPerPass === null ? {} : { depthPerPass }),
   proposes: () => [freeInsides],
   goDeep: (depth) => ({ depthLimit: depth }),
+  deeper: ({ startDepth, depthLimit }, by) => ({ startDepth: startDepth + by, depthLimit: depthLimit + by }),
   tries: withOneBit,
   quicker,
   make: carve,
@@ -75,9 +76,9 @@ export const vCarveKind: CutKind<VCarveCut, VCarveFacts, VBit> = {
     const whole = depth - cut.startDepth;
     return whole / Math.max(1, Math.ceil(whole / (cut.depthPerPass ?? Infinity) - 1e-9));
   },
-  onUneven(_, { leaves, depth }, drop) {
+  onUneven({ startDepth }, { leaves, depth }, drop) {
     // A groove's half width is its depth times the slope of the bit, and as much is lost of it as of the depth.
-    const widest = widthLeft(leaves, depth);
+    const widest = widthLeft(leaves, depth - startDepth);
     const narrower = widest - widthLeft(leaves, Math.max(0, depth - drop));
     return narrower > NARROWER || narrower > NARROWER_SHARE * widest ? { narrower } : {};
   },
