@@ -33,6 +33,9 @@ export async function holdBySpace(page: Page): Promise<void> {
 /** Closing the page does not stop the run. */
 export async function doneWithoutThePage(page: Page): Promise<void> {
   const address = page.url();
+  // What was pressed last has arrived: a page that is left takes what it had not sent yet with it.
+  await expect(page.getByRole('button', { name: 'Go on' })).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: /^Bit change/ })).toHaveCount(0);
   await page.goto('about:blank');
   await page.waitForTimeout(1000);
   await page.goto(address);
