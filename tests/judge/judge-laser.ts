@@ -17,7 +17,7 @@ export function judgeLaser(text: string, drawn: Drawn, asked: Asked): string[] {
   const { moves, wrong: found } = burnsOf(text, centre ? { x: drawn.width / 2, y: drawn.height / 2 } : { x: 0, y: 0 });
   const burning = moves.filter(({ power }) => power > 0);
   if (burning.length === 0) return [...found, 'burns nothing'];
-  const air = !asked.options.includes('--no-air');
+  const air = asked.kind === 'laser-fill' ? asked.options.includes('--air') : !asked.options.includes('--no-air');
   for (const { power, feed, line, air: blown } of burning) {
     if (Math.abs(power - asked.power) > 0.051) found.push(`line ${line} burns at ${power} %, ${asked.power} was asked for`); // prettier-ignore
     if (Math.abs(feed - asked.feed) > 0.26) found.push(`line ${line} feeds ${feed} mm/min, ${asked.feed} was asked for`); // prettier-ignore

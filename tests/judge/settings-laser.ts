@@ -12,7 +12,8 @@ export function laserSettings(dice: Dice, asked: Asked, words: string[]): void {
   );
   // In inches a feed is written to a hundredth of an inch a minute.
   say(words, 'feed', (asked.feed = Math.round(between(dice, 60, kind === 'laser-fill' ? 12_000 : 4000))));
-  if (dice() < 0.2) words.push('--no-air');
+  // Surfaces are burnt without air unless it is asked for, lines with it.
+  if (dice() < 0.2) words.push(kind === 'laser-fill' ? '--air' : '--no-air');
   if (kind === 'laser-fill') {
     asked.step = 1 / n(between(dice, 0.5, Math.min(20, 2 / beam)), 2);
     say(words, 'lines', n(1 / asked.step, 2));

@@ -26,7 +26,10 @@ const set = ({ fillPower, fillFeed, fillLines }: Set) => ({
 
 /** What kinds share that burn a surface by lines side by side. */
 export const LASER_ENGRAVING = {
-  without: WITHOUT_A_SPINDLE,
+  without: {
+    ...WITHOUT_A_SPINDLE,
+    'no-air': 'Surfaces are burnt without air unless --air is said; leave --no-air out.',
+  },
   tool: 'beam:0.1',
   bits: ['beam'],
   carves: true,

@@ -17,11 +17,16 @@ export const BURNING = {
     needed: 'Say how fast the beam goes with --feed, in mm a minute, for example --feed 600.',
     none: 'so the beam would burn a hole where it stands; give mm a minute, for example 600',
   }),
-  air: flag('air', { yes: 'with air', no: 'without air' }, { initial: true, option: { name: 'no-air', means: false } }),
 };
 
+const WORDS = { yes: 'with air', no: 'without air' };
+/** Air through the nozzle, for a beam that follows lines: it blows the melt out, and flames. */
+export const AIR = { air: flag('air', WORDS, { initial: true, option: { name: 'no-air', means: false } }) };
+/** For a beam that burns a surface: without air the smoke is not blown into it (common practice); some want it all the same. */
+export const AIR_IF_ASKED = { air: flag('air', WORDS, { initial: false, option: { name: 'air', means: true } }) };
+
 /** How a beam is driven, as a cut has it. */
-export type Burning = Values<typeof BURNING>;
+export type Burning = Values<typeof BURNING & typeof AIR>;
 
 /** How often lines are gone over. */
 export const PASSES = { passes: count('passes', 'passes', { min: 1, max: 20, initial: 1 }) };

@@ -2,11 +2,12 @@ import { choice } from '../../fields/choice-field.ts';
 import { length } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
 import { slotsOf } from '../../fields/slot.ts';
-import { BURNING, PASSES } from '../fields/burning.ts';
+import { AIR, BURNING, PASSES } from '../fields/burning.ts';
 import type { About, CutOf } from '../kind.ts';
 
 export const FIELDS = {
   ...BURNING,
+  ...AIR,
   ...PASSES,
   side: choice(
     'side',

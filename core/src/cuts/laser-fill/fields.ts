@@ -1,10 +1,10 @@
 import { say, type Sentence } from '../../fields/sentence.ts';
 import { slotsOf } from '../../fields/slot.ts';
-import { BURNING } from '../fields/burning.ts';
+import { AIR_IF_ASKED, BURNING } from '../fields/burning.ts';
 import { SCANNING } from '../fields/scanning.ts';
 import type { About, CutOf } from '../kind.ts';
 
-export const FIELDS = { ...BURNING, ...SCANNING };
+export const FIELDS = { ...BURNING, ...AIR_IF_ASKED, ...SCANNING };
 
 export type LaserFill = CutOf<'laser-fill', typeof FIELDS>;
 

@@ -3,7 +3,7 @@ import { choice, flag } from '../../fields/choice-field.ts';
 import { count, factor, percent } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
 import { slotsOf } from '../../fields/slot.ts';
-import { BURNING } from '../fields/burning.ts';
+import { AIR_IF_ASKED, BURNING } from '../fields/burning.ts';
 import { SCANNING } from '../fields/scanning.ts';
 import type { About, CutOf } from '../kind.ts';
 
@@ -11,6 +11,7 @@ const side = (name: string) => percent(`cut off ${name}`, { min: 0, max: 99, ini
 
 export const FIELDS = {
   ...BURNING,
+  ...AIR_IF_ASKED,
   ...SCANNING,
   dither: choice(
     'dither',

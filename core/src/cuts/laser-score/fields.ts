@@ -1,11 +1,12 @@
 import { length } from '../../fields/quantity-field.ts';
 import { say, type Sentence } from '../../fields/sentence.ts';
 import { slotsOf } from '../../fields/slot.ts';
-import { BURNING, PASSES } from '../fields/burning.ts';
+import { AIR, BURNING, PASSES } from '../fields/burning.ts';
 import type { About, CutOf } from '../kind.ts';
 
 export const FIELDS = {
   ...BURNING,
+  ...AIR,
   ...PASSES,
   /** Lines whose ends lie within this are gone along in one go. */
   join: length('join', { min: 0, max: 5, initial: 0.1 }),
