@@ -5,6 +5,7 @@ import type { Job } from '../document/job.ts';
 import type { UsualDrive } from './fresh-cut.ts';
 import type { FreshFrom } from './kind.ts';
 import { rightThrough } from './past-the-stock.ts';
+import { usualTabs } from './usual-tabs.ts';
 
 /** What a tool without settings of its own is driven with. */
 const USUAL = { feed: 1000, plunge: 500, speed: 16000, depthPerPass: 3 };
@@ -23,6 +24,6 @@ export function fromJob<T extends BaseTool>({ stock }: Job, bit: T): FreshFrom<T
     step: usualStep(bit),
     peck: 3.175,
     entry: { kind: 'ramp', angle: 5 },
-    tabs: { count: stock.holdDown === 'tape' ? 0 : 4, length: 8, height: Math.min(3, thick / 2) },
+    tabs: { count: stock.holdDown === 'tape' ? 0 : 4, ...usualTabs(thick) },
   };
 }

@@ -3,6 +3,7 @@ import { thickest } from '../stock/stock.ts';
 import type { ProfileFacts } from './profile/facts.ts';
 import type { Tabs } from './fields/tabs.ts';
 import { type JudgedCut, type Remark, setCut } from './remark.ts';
+import { usualTabs } from './usual-tabs.ts';
 
 /** How many of the tabs asked for are missing, each loop of an outline having its own. */
 export const tabsMissing = (
@@ -91,7 +92,7 @@ export function judgeLoose<C extends BaseCut & { tabs: Tabs; depth: number; skin
         {
           label: 'Add 4 tabs',
           patch: setCut(index, {
-            tabs: { ...cut.tabs, at: [], count: 4, length: 6, height: Math.min(3, thickest(stock) / 2) },
+            tabs: { ...cut.tabs, at: [], count: 4, ...usualTabs(thickest(stock)) },
           }),
         },
         { label: 'Hold it with tape', patch: [{ op: 'replace', path: '/stock/holdDown', value: 'tape' }] },

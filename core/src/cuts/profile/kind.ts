@@ -12,6 +12,7 @@ import { areaToCut, type CutPart, cutPart, type SeenPart } from '../cut-part.ts'
 import { shallowOnUneven } from '../floor-remarks.ts';
 import { togetherNotes, togetherTexts } from '../grown-together.ts';
 import type { CutKind, Handle } from '../kind.ts';
+import { judgeLargeTabs } from '../usual-tabs.ts';
 import { DEEPEST_PAST, rightThrough } from '../past-the-stock.ts';
 import { freeInsides, outerBorder } from '../propose.ts';
 import { type JudgedCut, type Remark, setCut } from '../remark.ts';
@@ -77,6 +78,7 @@ export const profileKind: CutKind<ProfileCut, ProfileFacts, Bit> = {
     ...judgeTouching(judged),
     ...judgeLoose(judged),
     ...judgeMissing(judged),
+    ...judgeLargeTabs(judged),
     ...judgeNotNeeded(judged, judged.result.facts?.heldBy),
   ],
   takenAtOnce: (cut, depth) => Math.min(cut.depthPerPass, depth),

@@ -20,7 +20,7 @@ export function quicker({ unit, bits, bench, stock }: Job, cut: VCarveCut, own: 
     out.push({
       what: 'plunge',
       text: `Plunge at ${formatFeed(plunge, unit)} in ${name}`,
-      effect: 'fine in wood; acrylic wants it slower',
+      effect: 'usual for lettering, in wood and acrylic; try other materials on scrap first',
       fields: { plunge },
     });
   const step = COARSEST_STEP * own.diameter;
