@@ -27,6 +27,8 @@ export const FIELDS = {
   entry: ENTRY,
   /** Of the part only. */
   tabs: TABS,
+  /** Left under the part, which holds it all round until it is sanded off; of the part only. */
+  skin: length('skin', { min: 0, max: 50, initial: 0 }),
   /** Where the part is laid beside its place. */
   shift: group('the shift', { x: away('shift to the right'), y: away('shift upwards') }),
 };
@@ -41,11 +43,11 @@ export function sentence(cut: InlayCut, { outlines, bit }: About): Sentence {
     of ${s.otherDiameter}, ${goingIn(s.entry, cut.entry)}, ${
       cut.role === 'recess'
         ? say`step ${s.step}`
-        : say`laid ${s.shift.x} to the right and ${s.shift.y} up, ${held(s.tabs, cut.tabs)}`
+        : say`laid ${s.shift.x} to the right and ${s.shift.y} up, ${held(s.tabs, cut.tabs)}, with a skin of ${s.skin} under it`
     }, ${driving(s)}.`;
 }
 
 export function heading(cut: InlayCut, tabs: string, unit: LengthUnit): Sentence {
   const s = slotsOf(FIELDS, cut);
-  return say`${cut.role}, ${fitWords(cut.allowance, unit)}, ${s.depthPerPass} a pass${cut.role === 'part' && `, ${tabs}`}`;
+  return say`${cut.role}, ${fitWords(cut.allowance, unit)}, ${s.depthPerPass} a pass${cut.role === 'part' && say`, ${tabs}${cut.skin > 0 && say`, skin ${s.skin}`}`}`;
 }

@@ -10,7 +10,8 @@ import { freeInsides } from '../propose.ts';
 import { areaToCut, type CutPart, cutPart } from '../cut-part.ts';
 import { judgeFloor, shallowOnUneven } from '../floor-remarks.ts';
 import type { CutKind } from '../kind.ts';
-import { judgeMissing, missingWords, tabsMissing } from '../tabs-remarks.ts';
+import { judgeMissing, judgeNotNeeded, missingWords, notNeededWords, tabsMissing } from '../tabs-remarks.ts';
+import { judgeLargeTabs } from '../usual-tabs.ts';
 import { byARamp, withUsualStep } from '../usual-tries.ts';
 import type { InlayFacts } from './facts.ts';
 import { FIELDS, heading, type InlayCut, sentence } from './fields.ts';
@@ -19,6 +20,12 @@ import { measuredFit } from './fit-words.ts';
 import { inlayFit } from './inlay-fit.ts';
 import { judgePair, judgePinched } from './judge.ts';
 import { pinchedWords } from './pinched-words.ts';
+
+/**
+ * Gap between a part and its recess, mm a side, of a new inlay: 0.05 to 0.1 mm lets wood and glue in (common practice); what
+ * a bit really cuts is found by trial on scrap.
+ */
+const USUAL_GAP = 0.06;
 
 /** Tabs that hold a small part. */
 const TABS_OF_PART = 3;
@@ -36,6 +43,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   facts: ({ facts }, _, unit) => (facts ? [['', measuredFit(facts.gap, unit)]] : []),
   notes: (_, { facts, tabsMissing: missing }, __, unit) => [
     ...missingWords(missing),
+    ...notNeededWords(facts?.heldBy),
     ...(facts?.pinched ? [pinchedWords(facts.pinched)] : []),
     ...(facts
       ? [
@@ -49,7 +57,7 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   fresh: ({ bit, thick, step, entry, tabs }) => ({
     role: 'recess',
     otherDiameter: bit.diameter,
-    allowance: 0.06,
+    allowance: USUAL_GAP,
     depth: Math.min(thick / 3, bit.flute),
     step,
     climb: true,
@@ -68,7 +76,9 @@ export const inlayKind: CutKind<InlayCut, InlayFacts, Bit> = {
   tries: (_, own) => [...withUsualStep(own), ...byARamp(own)],
   make: inlaid,
   judge: (judged) => [
-    ...(judged.cut.role === 'recess' ? judgeFloor(judged) : judgeMissing(judged)),
+    ...(judged.cut.role === 'recess'
+      ? judgeFloor(judged)
+      : [...judgeMissing(judged), ...judgeLargeTabs(judged), ...judgeNotNeeded(judged, judged.result.facts?.heldBy)]),
     ...judgePinched(judged),
     ...judgePair(judged),
   ],
@@ -102,7 +112,7 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper:
     return [cutPart(cut, inlayKind.rank(cut), { path, passes, facts: { gap, pinched } })];
   }
   const laid = fit.part.map((loop) => loop.map((v, i) => v + (i % 2 ? cut.shift.y : cut.shift.x)));
-  const { path, passes, tabs, starts } = profile(
+  const { path, passes, tabs, starts, heldBy } = profile(
     laid,
     {
       ...drive,
@@ -112,11 +122,14 @@ function inlaid(job: Job, cut: InlayCut, bit: Bit, artwork: CutArtwork, clipper:
       lastPass: cut.lastPass,
       climb: cut.climb,
       tabs: cut.tabs,
+      skin: cut.skin,
       ramp: cut.entry.kind === 'plunge' ? 0 : radians(cut.entry.angle),
       thickness: cut.depth,
     },
     clipper,
   );
-  const missing = tabsMissing(cut.tabs, { tabs, starts });
-  return [cutPart(cut, inlayKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts: { gap, pinched } })];
+  const missing = tabsMissing(cut.tabs, { tabs, starts, heldBy });
+  return [
+    cutPart(cut, inlayKind.rank(cut), { path, passes, tabs, tabsMissing: missing, facts: { gap, pinched, heldBy } }),
+  ];
 }
