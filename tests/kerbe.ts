@@ -35,7 +35,13 @@ export const test = base.extend<{ shop: Page }>({
 export { expect };
 
 /** What the page of a test that failed says, in short. */
-const told = async (page: Page) => (await page.locator('body').innerText().catch(() => '')).slice(0, 3000);
+const told = async (page: Page) =>
+  (
+    await page
+      .locator('body')
+      .innerText()
+      .catch(() => '')
+  ).slice(0, 3000);
 
 /** Goes to a stop by the route along the bottom. */
 export async function goTo(page: Page, stop: string): Promise<void> {

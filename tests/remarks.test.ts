@@ -143,6 +143,7 @@ describe('every rule speaks, and its remedy mends what it speaks of', () => {
     ['narrow-carve', (job) => (bit(job, 'v90').tip = 5)],
     ['wide-carve', (job) => (carve(job).bit = 'v60')],
     ['tabs-cut-out', (job) => (out(job).tabs.count = 0)],
+    ['large-tabs-cut-out', (job) => Object.assign(out(job).tabs, { count: 4, length: 40 })],
     ['keep-out-cut-out-screw-1', (job) => Object.assign(job.stock.keepOuts[0], { x: 96, y: 8 })],
     ['reach', (job) => (job.bench.travel = { x: 150, y: 400, z: 100 })],
     ['reach-z', (job) => Object.assign(job.stock, { lift: 60, keepOuts: [] }) && (job.bench.travel.z = 60)],
@@ -535,7 +536,9 @@ test('cut deeper by the spread, strokes are as drawn at the lowest place, and fl
   const job = changed(uneven);
   const before = await run(job);
   const remedy = found(before)!.remedies[0];
-  const [, by] = /^Cut ([\d.]+) mm deeper: strokes as drawn where it is low, wider where it is thick$/.exec(remedy.label)!;
+  const [, by] = /^Cut ([\d.]+) mm deeper: strokes as drawn where it is low, wider where it is thick$/.exec(
+    remedy.label,
+  )!;
   const deeper = jsonPatch.applyPatch(structuredClone(job), remedy.patch).newDocument;
   const after = await run(deeper);
   const depth = (result: JobResult) => result.cuts.find(({ id }) => id === 'carve')!.depth;

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { leftWords } from '@kerbe/core/remarks/left-on-purpose';
 import { compute } from '@kerbe/core/compute/compute';
 import { titleOf } from '@kerbe/core/cuts/title';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';
@@ -63,6 +64,7 @@ export async function make(args: string[]): Promise<void> {
       text,
       remedies: remedies.map((r) => r.label),
     })),
+    left: result.left.map(leftWords),
   };
   writeFileSync(`${out}/report.json`, JSON.stringify(report, null, 2) + '\n');
   for (const remark of wrong) console.error(`Mend before running: ${remark.text}`);

@@ -10,6 +10,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { machineKindOf } from '../machines/kinds.ts';
 import { judge } from '../remarks/judge.ts';
+import { type Left, sortLeft } from '../remarks/left-on-purpose.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { overEarlier } from '../sequence/over-earlier.ts';
@@ -36,7 +37,9 @@ export interface JobResult {
   /** Beside each cut, in their order: spindle starts, and ways from cut to cut and back. */
   beside: BesideCut[];
   bitChanges: number;
+  /** Those that stand, and those that were left on purpose. */
   remarks: Remark[];
+  left: Left[];
 }
 
 export interface ComputeOptions {
@@ -134,9 +137,9 @@ export async function compute(
     bitChanges * job.bench.bitChangeMinutes;
   // Kept as well: a remedy tried once is not computed again because another cut has changed.
   const tryCut = (cut: BaseCut) => resultOf(cut, () => {});
-  const remarks = unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut });
+  const judged = sortLeft(job, unjudged ? [] : await judge({ job, items, cuts: ordered, tryCut }));
   progress?.(1, '');
-  return { items, cuts: ordered, bits: bitTimes(ordered), minutes, beside, bitChanges, remarks };
+  return { items, cuts: ordered, bits: bitTimes(ordered), minutes, beside, bitChanges, ...judged };
 }
 
 /** What the job’s programs spend beside each of its cuts; nothing beside those that cannot be made. */

@@ -4,6 +4,7 @@ import { text } from '../schema/text.ts';
 import type { BaseBench } from './bench.ts';
 import type { BaseCut } from './cut.ts';
 import { ItemSchema } from './item.ts';
+import { LeftRemarkSchema } from './left-remark.ts';
 import { StockSchema } from './stock.ts';
 import type { BaseTool } from './tool.ts';
 
@@ -34,6 +35,8 @@ export const jobSchemaOf = <C extends BaseCut>(
     ownOrder: z.boolean().default(false),
     bench,
     notes: text(20_000),
+    /** Remarks that are left as they are on purpose. */
+    left: list(LeftRemarkSchema, 200).optional(),
   });
 
 export type Job<C extends BaseCut = BaseCut> = z.infer<ReturnType<typeof jobSchemaOf<C>>>;

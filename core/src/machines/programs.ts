@@ -7,6 +7,7 @@ import { titleOf } from '../cuts/title.ts';
 import type { BaseCut } from '../document/cut.ts';
 import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
+import { type Left, leftWords } from '../remarks/left-on-purpose.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { machineKindOf } from './kinds.ts';
 import { programCut } from './program-cut.ts';
@@ -15,7 +16,7 @@ import { type Program, type ProgramCut, writeProgram } from '../program/write.ts
 /** The programs of a job: one for all bits or one for each, by the bench's dialect. Cuts with problems are left out. */
 export function programsFor(
   job: Job,
-  result: { cuts: readonly CutResult[]; beside: readonly BesideCut[] },
+  result: { cuts: readonly CutResult[]; beside: readonly BesideCut[]; left?: readonly Left[] },
   about: { revision: string; date: string; notes?: readonly string[] },
 ): Program[] {
   const { stock, unit, bench } = job;
@@ -40,7 +41,7 @@ export function programsFor(
     zero: `${zeroWords(job)}`,
     bench: bench.name,
     unit,
-    notes: about.notes,
+    notes: [...(about.notes ?? []), ...(result.left ?? []).map(leftWords)],
     lift: stock.lift,
     approach: approachOver(job, result.cuts),
     park: bench.park,

@@ -8,6 +8,7 @@
   import { send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkplace } from '$lib/workplace.svelte';
+  import LeftRemarks from './LeftRemarks.svelte';
   import OtherProgram from './OtherProgram.svelte';
   import QuickerList from './QuickerList.svelte';
   import RemarkNote from './RemarkNote.svelte';
@@ -122,6 +123,7 @@
         travel; the order of cuts.
       </p>{/if}
   </section>
+  <LeftRemarks left={view.left ?? []} />
 {/if}
 
 {#if view && view.cuts.length > 0}<QuickerList />{/if}

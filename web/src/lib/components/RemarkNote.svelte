@@ -1,9 +1,20 @@
 <script lang="ts">
   import type { Remark } from '@kerbe/core/cuts/remark';
+  import { leaveIt, mayBeLeft } from '@kerbe/core/remarks/left-on-purpose';
+  import { me } from '$lib/me.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   let { remark }: { remark: Remark } = $props();
   const { session } = useWorkplace();
+  const field = $props.id();
+  let asked = $state(false);
+  let reason = $state('');
+  const why = $derived(reason.trim());
+
+  function leave(event: SubmitEvent): void {
+    event.preventDefault();
+    if (why) session.apply(leaveIt(session.job, remark, why, me.name, new Date().toISOString()));
+  }
 </script>
 
 <aside class="remark {remark.weight}" aria-label={remark.weight === 'wrong' ? 'Must be mended' : 'Could be better'}>
@@ -14,6 +25,19 @@
   {#each remark.remedies as remedy (remedy.label)}
     <button class="plain-button" type="button" onclick={() => session.apply(remedy.patch)}>{remedy.label}</button>
   {/each}
+  {#if mayBeLeft(remark)}
+    {#if asked}
+      <form onsubmit={leave}>
+        <label class="mute" for={field}>Why it is left as it is</label>
+        <!-- svelte-ignore a11y_autofocus -->
+        <input id={field} data-own autofocus maxlength="200" bind:value={reason} />
+        <button class="plain-button" type="submit" disabled={!why}>Leave it</button>
+        <button class="plain-button" type="button" onclick={() => (asked = false)}>Not now</button>
+      </form>
+    {:else}
+      <button class="leave" type="button" onclick={() => (asked = true)}>Leave it on purpose…</button>
+    {/if}
+  {/if}
 </aside>
 
 <style>
@@ -32,5 +56,13 @@
   }
   button {
     margin: 6px 6px 0 0;
+  }
+  .leave {
+    min-height: 32px;
+    color: var(--mute);
+    text-decoration: underline;
+  }
+  form input {
+    width: 100%;
   }
 </style>

@@ -12,6 +12,7 @@ import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-dis
 import type { Program } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import { titleOf } from '@kerbe/core/cuts/title';
+import { leftWords } from '@kerbe/core/remarks/left-on-purpose';
 import { thickest } from '@kerbe/core/stock/stock';
 import { type ProgramOrder, ProgramOrderSchema } from '@kerbe/machine/runner/commands';
 import { bitShapeOf, orderOf } from '@kerbe/machine/runner/of-job';
@@ -93,7 +94,11 @@ export async function makePrograms(
       variant,
       which: index,
       seam: result.seam,
-      settings: { ...settingsOf(job, result, program), notes: result.notes, dry: variant.dry },
+      settings: {
+        ...settingsOf(job, result, program),
+        notes: [...result.notes, ...plain.left.map(leftWords)],
+        dry: variant.dry,
+      },
       lines,
     });
     programs.push({ hash, name, bit, minutes, lines });

@@ -216,6 +216,7 @@ const api = {
         bitChanges: result.bitChanges,
         bits: result.bits,
         remarks: result.remarks,
+        left: result.left,
         milliseconds: performance.now() - started,
       };
       clearTimeout(keeping);

@@ -8,6 +8,7 @@ import { type Bounds, boundsOf } from '@kerbe/core/geometry/outline';
 import type { BitTime, CutResult } from '@kerbe/core/sequence/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
 import type { Remark } from '@kerbe/core/cuts/remark';
+import type { Left } from '@kerbe/core/remarks/left-on-purpose';
 import { buffersOf, type Lines, LinesBuilder, type Range } from '../sheet/lines.ts';
 
 /** A shape as the sheet draws it: lines of its item’s, and what it belongs to. */
@@ -74,7 +75,9 @@ export interface JobView {
   besideMinutes: number;
   bitChanges: number;
   bits: BitTime[];
+  /** Those that stand, and those that were left on purpose. */
   remarks: Remark[];
+  left: Left[];
   milliseconds: number;
 }
 
