@@ -64,7 +64,7 @@ export async function make(args: string[]): Promise<void> {
       text,
       remedies: remedies.map((r) => r.label),
     })),
-    left: result.left.map(leftWords),
+    left: result.left.flatMap(leftWords),
   };
   writeFileSync(`${out}/report.json`, JSON.stringify(report, null, 2) + '\n');
   for (const remark of wrong) console.error(`Mend before running: ${remark.text}`);

@@ -41,7 +41,7 @@ export function programsFor(
     zero: `${zeroWords(job)}`,
     bench: bench.name,
     unit,
-    notes: [...(about.notes ?? []), ...(result.left ?? []).map(leftWords)],
+    notes: [...(about.notes ?? []), ...(result.left ?? []).flatMap(leftWords)],
     lift: stock.lift,
     approach: approachOver(job, result.cuts),
     park: bench.park,

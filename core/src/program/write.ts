@@ -390,7 +390,8 @@ function comment(text: string): string {
       .normalize('NFKD')
       .replace(/[^\x20-\x7e]/g, '')
       // Last: wide brackets and the like have become plain ones by now.
-      .replace(/[();]/g, ' ')
+      .replace(/[()]/g, ' ')
+      .replace(/;/g, ',')
       .slice(0, 240)
   );
 }

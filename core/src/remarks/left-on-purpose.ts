@@ -32,7 +32,8 @@ export function causeOf(job: Job, remark: Pick<Remark, 'text' | 'cut'>): string 
 export function sortLeft(job: Job, remarks: readonly Remark[]): { remarks: Remark[]; left: Left[] } {
   const left: Left[] = [];
   const stand = remarks.filter((remark) => {
-    const why = mayBeLeft(remark) && job.left?.find((one) => one.remark === remark.id && one.cause === causeOf(job, remark)); // prettier-ignore
+    const cause = mayBeLeft(remark) ? causeOf(job, remark) : undefined;
+    const why = job.left?.find((one) => one.remark === remark.id && one.cause === cause);
     if (why) left.push({ remark, why });
     return !why;
   });
@@ -54,18 +55,18 @@ export const letItStand = (job: Job, remark: Remark): Operation[] => [
   { op: 'add', path: '/left', value: (job.left ?? []).filter((one) => one.remark !== remark.id) },
 ];
 
-/**
- * A left remark in words, for headings and the log.
- * @example leftWords({ remark: { text: 'The floor is fine.' }, why: { reason: 'a lamp hides it', by: 'Ilse', at: '2026-05-04T10:00:00Z' } }) // 'leaves a remark as it is: The floor is fine. Why: a lamp hides it (Ilse, 2026-05-04)'
- */
-export function leftWords({
-  remark,
-  why,
-}: {
+/** As much of a left remark as its words need. */
+interface LeftInShort {
   remark: Pick<Remark, 'text'>;
   why: Pick<LeftRemark, 'reason' | 'by' | 'at'>;
-}): string {
-  // prettier-ignore
-  const who = [why.by, why.at.slice(0, 10)].filter(Boolean).join(', ');
-  return `leaves a remark as it is: ${remark.text} Why: ${why.reason} (${who})`;
+}
+
+/**
+ * A left remark in words, for headings and the log, each as it goes on from “this program”.
+ * @example leftWords({ remark: { text: 'The floor is fine.' }, why: { reason: 'a lamp hides it', by: 'Ilse', at: '2026-05-04T10:00:00Z' } }) // ['leaves a remark as it is: The floor is fine', 'leaves it so by Ilse, 2026-05-04: a lamp hides it']
+ */
+export function leftWords({ remark, why }: LeftInShort): string[] {
+  const plain = (text: string) => text.replace(/\.$/, '');
+  const who = [why.by && `by ${why.by}`, why.at.slice(0, 10)].filter(Boolean).join(', ');
+  return [`leaves a remark as it is: ${plain(remark.text)}`, `leaves it so ${who}: ${plain(why.reason)}`];
 }

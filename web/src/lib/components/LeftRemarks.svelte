@@ -4,7 +4,8 @@
 
   let { left }: { left: Left[] } = $props();
   const { session } = useWorkplace();
-  const day = (at: string) => new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }); // prettier-ignore
+  const SHOWN = { day: 'numeric', month: 'short', year: 'numeric' } as const;
+  const day = (at: string) => new Date(at).toLocaleDateString('en-GB', SHOWN);
 </script>
 
 {#if left.length > 0}

@@ -30,7 +30,7 @@
       <form onsubmit={leave}>
         <label class="mute" for={field}>Why it is left as it is</label>
         <!-- svelte-ignore a11y_autofocus -->
-        <input id={field} data-own autofocus maxlength="200" bind:value={reason} />
+        <input id={field} data-own autofocus maxlength="150" bind:value={reason} />
         <button class="plain-button" type="submit" disabled={!why}>Leave it</button>
         <button class="plain-button" type="button" onclick={() => (asked = false)}>Not now</button>
       </form>
@@ -62,7 +62,15 @@
     color: var(--mute);
     text-decoration: underline;
   }
+  form {
+    margin-top: 10px;
+  }
   form input {
     width: 100%;
+    min-height: 44px;
+    padding: 6px 10px;
+    border: 1px solid var(--ink);
+    border-radius: 6px;
+    font-size: 16px;
   }
 </style>

@@ -96,7 +96,7 @@ export async function makePrograms(
       seam: result.seam,
       settings: {
         ...settingsOf(job, result, program),
-        notes: [...result.notes, ...plain.left.map(leftWords)],
+        notes: [...result.notes, ...plain.left.flatMap(leftWords)],
         dry: variant.dry,
       },
       lines,
