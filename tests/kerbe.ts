@@ -3,7 +3,7 @@ import { leaveBenches } from './leave-benches.ts';
 
 /** A page of the test shop; no request may leave the machine, no error may be thrown. */
 export const test = base.extend<{ shop: Page }>({
-  shop: async ({ page, context, request }, use, info) => {
+  shop: async ({ page, context }, use, info) => {
     const address = process.env.KERBE_ADDRESS!;
     const outside: string[] = [];
     const errors: string[] = [];
@@ -25,8 +25,7 @@ export const test = base.extend<{ shop: Page }>({
     await use(page);
     if (info.status !== info.expectedStatus) {
       console.log(await told(page));
-      await context.close();
-      await leaveBenches(request, address);
+      await leaveBenches(page, address);
     }
     expect(outside, 'requests that left the machine').toEqual([]);
     expect(errors, 'errors in the page').toEqual([]);

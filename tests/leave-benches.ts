@@ -1,16 +1,19 @@
-import type { APIRequestContext } from '@playwright/test';
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 
-/** Who tidies up: a page of its own, which nobody looks at. */
-const HEADERS = { 'x-kerbe-page': 'whoever-tidies-up', 'x-kerbe-name': '' };
 /** What a bench is at when the next test can begin. */
 const AT_REST = ['off', 'lost', 'left', 'unhomed', 'ready'];
 
-/** After a test that failed: what it left on is stopped and cleared, so that the tests after it say what they find themselves. */
-export async function leaveBenches(request: APIRequestContext, address: string): Promise<void> {
+/**
+ * After a test that failed: what it left on is stopped and cleared, so that the tests after it say what they find themselves.
+ * @param page of that test; it commands, and lets go of the benches when it is closed.
+ */
+export async function leaveBenches(page: Page, address: string): Promise<void> {
+  const { request } = page;
   const at = (path: string) => new URL(path, address).href;
+  const own = await page.evaluate(() => sessionStorage.getItem('kerbe-page'));
+  const headers = { 'x-kerbe-page': own ?? 'a-test', 'x-kerbe-name': '' };
   const tell = (bench: string, command: string) =>
-    request.post(at(`/api/benches/${bench}/command`), { headers: HEADERS, data: { command } });
+    request.post(at(`/api/benches/${bench}/command`), { headers, data: { command } });
   await expect
     .poll(
       async () => {
@@ -21,7 +24,7 @@ export async function leaveBenches(request: APIRequestContext, address: string):
         for (const { id } of busy) {
           await tell(id, 'stop');
           const hand = { hand: 'emergency', pressed: false };
-          await request.post(at(`/api/benches/${id}/stand-in`), { headers: HEADERS, data: hand });
+          await request.post(at(`/api/benches/${id}/stand-in`), { headers, data: hand });
           await tell(id, 'take');
           await tell(id, 'clear');
         }
