@@ -27,7 +27,7 @@ function folderForCluster(): string {
 
 async function started(folder: string): Promise<Cluster> {
   const port = await freePort(0, 'the database');
-  const cluster = startCluster(folder, () => port);
+  const cluster = await startCluster(folder, () => port);
   clusters.push(cluster);
   return cluster;
 }

@@ -28,7 +28,7 @@ let job: Job;
 beforeAll(async () => {
   folder = mkdtempSync(`${tmpdir()}/kerbe-db-`);
   const port = await freePort(0, 'the database');
-  cluster = startCluster(folder, () => port);
+  cluster = await startCluster(folder, () => port);
   db = openDatabase(cluster.url);
   job = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8')).job;
 });

@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { Misuse } from './misuse.ts';
-import { runQuietly } from './run-quietly.ts';
+import { printedBy } from './run-to-end.ts';
 import { DATA, ROOT } from './paths.ts';
 
 const SOURCES = [
@@ -33,8 +33,8 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
-/** Builds the web application where its sources changed since it was built. */
-export function ensureBuilt(): void {
+/** Builds the web application where its sources changed since it was built. @throws {Misuse}; the signal's reason */
+export async function ensureBuilt(signal?: AbortSignal): Promise<void> {
   const mark = `${ROOT}/web/build/.fingerprint`;
   const now = fingerprint();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
@@ -47,6 +47,6 @@ export function ensureBuilt(): void {
   }
   console.log('Building the web application …');
   mkdirSync(DATA, { recursive: true });
-  runQuietly('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: `${ROOT}/web` });
+  await printedBy('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: `${ROOT}/web`, signal });
   writeFileSync(mark, now);
 }

@@ -2,19 +2,22 @@ import { DATA } from './paths.ts';
 import { AlreadyRunning } from './shop-lock.ts';
 import { type Shop, startShop } from './shop.ts';
 
-/** `./kerbe start`: starts the shop and prints its address; Ctrl-C stops all of it. A second start says where it is. */
+/**
+ * `./kerbe start`: starts the shop and prints its address; Ctrl-C stops all of it, also while it is being started. A second
+ * start says where it is.
+ */
 export async function start(): Promise<void> {
+  const ending = new AbortController();
   let shop: Shop | undefined;
-  let stopping = false;
-  // Also while it is being started: what runs by then is stopped when the rest is there.
   const stop = () => {
-    stopping = true;
+    ending.abort();
     if (!shop) return;
     shop.stop();
     process.exit(0);
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
+  process.on('SIGHUP', stop);
   try {
     shop = await startShop({
       data: DATA,
@@ -22,13 +25,15 @@ export async function start(): Promise<void> {
       database: 4190,
       rate: Number(process.env.KERBE_RATE ?? 1),
       seed: Date.now() % 100_000,
+      signal: ending.signal,
     });
   } catch (error) {
+    if (ending.signal.aborted) process.exit(0);
     if (!(error instanceof AlreadyRunning)) throw error;
     console.log(`\n  ${error.message}\n`);
     return;
   }
-  if (stopping) return stop();
+  if (ending.signal.aborted) return stop();
   console.log(`\n  Kerbe is ready: ${shop.address}\n\n  Ctrl-C stops it.`);
   await new Promise(() => {});
 }

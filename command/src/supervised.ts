@@ -42,15 +42,16 @@ export class Supervised {
       this.child = undefined;
       if (this.stopped) return;
       if (Date.now() - since > RAN_WELL) this.pause = FIRST_PAUSE;
-      this.say(`The ${this.name} has ended (${signal ?? code}); it is started again.`);
-      this.again();
+      this.again(`The ${this.name} has ended (${signal ?? code}); it is started again.`);
     };
     if (child.exitCode !== null || child.signalCode !== null) ended(child.exitCode, child.signalCode);
     else child.once('exit', ended);
   }
 
-  private again(): void {
+  /** @param why said when it is begun again: where all of it was told to end, a part may have ended first. */
+  private again(why?: string): void {
     this.timer = setTimeout(() => {
+      if (why) this.say(why);
       this.restarts++;
       this.pause = Math.min(LONGEST_PAUSE, this.pause * 2);
       this.begin().then(

@@ -83,7 +83,7 @@ export async function test(args: string[]): Promise<void> {
     }
   };
   await checkAll([SYNC]);
-  ensureBuilt();
+  await ensureBuilt();
   // What waits for clocks has the right of way; what computes and reads fills the gaps.
   const behind = [checkAll([COMPUTED], BEHIND), checkAll(READING, BEHIND)];
   const pages = checkAll([CLOCKED]).then(() => checkAll([PAGES], AFTER_MACHINES));

@@ -12,24 +12,42 @@ export interface Started {
   secret?: string;
 }
 
+export interface StartOptions {
+  env?: NodeJS.ProcessEnv;
+  /** Told each line that it prints. */
+  onLine?: (line: string) => void;
+  signal?: AbortSignal;
+}
+
 const Ready = z.object({ listening: z.number(), hands: z.number().optional(), secret: z.string().optional() });
 
-/** Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready. */
+/**
+ * Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready.
+ * @param options.signal ends it where it is not ready yet.
+ * @throws what it printed, where it ends before it is ready; the signal's reason.
+ */
 export function startProcess(
   file: URL,
   args: readonly string[],
-  { env = process.env, onLine }: { env?: NodeJS.ProcessEnv; onLine?: (line: string) => void } = {},
+  { env = process.env, onLine, signal }: StartOptions = {},
 ): Promise<Started> {
+  signal?.throwIfAborted();
   return new Promise((resolve, reject) => {
     const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(file), ...args], {
       env,
       stdio: ['ignore', 'pipe', 'pipe'],
     });
+    const abort = () => {
+      child.kill();
+      reject(signal!.reason as Error);
+    };
+    signal?.addEventListener('abort', abort);
     let errors = '';
     const hear = (line: string) => {
       const ready = line.startsWith('{"listening"') ? Ready.safeParse(JSON.parse(line)) : undefined;
       if (ready?.success) {
         const { listening, hands, secret } = ready.data;
+        signal?.removeEventListener('abort', abort);
         resolve({ process: child, port: listening, hands, secret });
       } else onLine?.(line);
     };
@@ -38,7 +56,10 @@ export function startProcess(
       errors += line + '\n';
       onLine?.(line);
     });
-    child.on('exit', (code) => reject(new Error(`${fileURLToPath(file)} ended with ${code}: ${errors}`)));
+    child.on('exit', (code) => {
+      signal?.removeEventListener('abort', abort);
+      reject(new Error(`${fileURLToPath(file)} ended with ${code}: ${errors}`));
+    });
   });
 }
 
@@ -49,15 +70,17 @@ export interface StandInStart {
   port: number;
   hands: number;
   secret?: string;
+  /** Ends it where it is not ready yet. */
+  signal?: AbortSignal;
 }
 
 /** Starts a simulated machine, built as `made` says. */
 export function startStandIn(file: URL, made: object, how: StandInStart): Promise<Started> {
-  const { port, hands, rate, seed, secret } = how;
+  const { port, hands, rate, seed, secret, signal } = how;
   const values = { port, hands, rate, seed, made: JSON.stringify(made) };
   return startProcess(
     file,
     Object.entries(values).flatMap(([name, value]) => [`--${name}`, String(value)]),
-    secret === undefined ? {} : { env: { ...process.env, KERBE_HANDS: secret } },
+    { signal, ...(secret === undefined ? {} : { env: { ...process.env, KERBE_HANDS: secret } }) },
   );
 }
