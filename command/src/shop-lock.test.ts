@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { createInterface } from 'node:readline';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { AlreadyRunning, ShopLock } from './shop-lock.ts';
 
@@ -47,4 +48,28 @@ test('what a killed start has left running is ended by the next, and nothing els
 test('a claim that was written by half is taken over', () => {
   writeFileSync(`${folder}/shop.json`, '{"shop":{"pi');
   ShopLock.claim(folder).release();
+});
+
+test('of many that start at one instant on a claim left behind, one has it', async () => {
+  const script = `
+    import { ShopLock } from ${JSON.stringify(new URL('./shop-lock.ts', import.meta.url).href)};
+    process.stdin.once('data', () => {
+      try { ShopLock.claim(${JSON.stringify(folder)}); console.log('claimed'); } catch (error) { console.log(error.name); }
+      process.stdin.once('data', () => process.exit());
+    });
+    console.log('ready');`;
+  for (let round = 0; round < 2; round++) {
+    writeFileSync(`${folder}/shop.json`, JSON.stringify({ shop: { pid: 1, began: 'never' }, processes: [] }));
+    const starts = Array.from({ length: 6 }, () => spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', script])); // prettier-ignore
+    const lines = starts.map((start) => createInterface({ input: start.stdout })[Symbol.asyncIterator]());
+    const next = () => Promise.all(lines.map(async (line) => (await line.next()).value as string));
+    expect(await next()).toEqual(starts.map(() => 'ready'));
+    for (const start of starts) start.stdin.write('go\n');
+    const said = await next();
+    for (const start of starts) start.stdin.write('end\n');
+    await Promise.all(starts.map((start) => once(start, 'exit')));
+    expect(said.filter((word) => word === 'claimed')).toHaveLength(1);
+    expect(said.filter((word) => word === 'AlreadyRunning')).toHaveLength(5);
+    rmSync(`${folder}/shop.json`);
+  }
 });

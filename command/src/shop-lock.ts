@@ -1,5 +1,6 @@
 import { Told } from '@kerbe/core/schema/told';
-import { closeSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeFileSync, writeSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { z } from 'zod';
 
 /** A process by its number and when it began: numbers come again, both together do not. */
@@ -13,6 +14,9 @@ const LockSchema = z.object({
   processes: z.array(KnownSchema),
 });
 type Lock = z.infer<typeof LockSchema>;
+
+/** So often a claim is tried while others come and go. */
+const TRIES = 10_000;
 
 /** A shop is running on these data already. */
 export class AlreadyRunning extends Told {
@@ -41,19 +45,21 @@ export class ShopLock {
     mkdirSync(folder, { recursive: true });
     const file = `${folder}/shop.json`;
     const lock: Lock = { shop: known(process.pid)!, processes: [] };
-    for (let tries = 0; ; tries++) {
-      try {
-        const handle = openSync(file, 'wx', 0o600);
-        writeSync(handle, JSON.stringify(lock));
-        closeSync(handle);
-        return new ShopLock(file, lock);
-      } catch (error) {
-        if ((error as NodeJS.ErrnoException).code !== 'EEXIST' || tries > 5) throw error;
+    // Written first and then put in its place whole: of two at one instant one is there, with all that it says.
+    const own = `${file}.${process.pid}`;
+    writeFileSync(own, JSON.stringify(lock), { mode: 0o600 });
+    try {
+      for (let tries = 0; ; tries++) {
+        try {
+          linkSync(own, file);
+          return new ShopLock(file, lock);
+        } catch (error) {
+          if (!isCode(error, 'EEXIST') || tries > TRIES) throw error;
+        }
+        if (takeOver(file, own)) return new ShopLock(file, lock);
       }
-      const other = read(file);
-      if (other && isThere(other.shop)) throw new AlreadyRunning(other.address);
-      for (const left of other?.processes ?? []) if (isThere(left)) process.kill(left.pid, 'SIGTERM');
-      rmSync(file, { force: true });
+    } finally {
+      rmSync(own, { force: true });
     }
   }
 
@@ -70,9 +76,52 @@ export class ShopLock {
   }
 }
 
-function read(file: string): Lock | undefined {
+/**
+ * Puts a claim in the place of one whose start was killed, and ends what that has left running.
+ * @param own the file of the new claim. @returns whether it stands there now; if not, there is another to look at.
+ * @throws {AlreadyRunning} where the one that is there runs
+ */
+function takeOver(file: string, own: string): boolean {
+  const text = read(file);
+  if (text === undefined) return false;
+  const other = parsed(text);
+  if (other && isThere(other.shop)) throw new AlreadyRunning(other.address);
+  // One alone follows this claim: whoever has this name.
+  const turn = `${file}.${createHash('sha256').update(text).digest('hex').slice(0, 12)}`;
   try {
-    return LockSchema.parse(JSON.parse(readFileSync(file, 'utf8')));
+    linkSync(own, turn);
+  } catch (error) {
+    if (!isCode(error, 'EEXIST')) throw error;
+    const taking = parsed(read(turn) ?? '');
+    if (!taking || !isThere(taking.shop)) rmSync(turn, { force: true });
+    return false;
+  }
+  try {
+    // Another may have followed it before.
+    if (read(file) !== text) return false;
+    renameSync(own, file);
+  } finally {
+    rmSync(turn, { force: true });
+  }
+  for (const left of other?.processes ?? []) if (isThere(left)) process.kill(left.pid, 'SIGTERM');
+  return true;
+}
+
+const isCode = (error: unknown, code: string) => (error as NodeJS.ErrnoException).code === code;
+
+function read(file: string): string | undefined {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    if (isCode(error, 'ENOENT')) return undefined;
+    throw error;
+  }
+}
+
+/** What a claim says; nothing where it was written by half. */
+function parsed(text: string): Lock | undefined {
+  try {
+    return LockSchema.parse(JSON.parse(text));
   } catch {
     return undefined;
   }
