@@ -62,6 +62,22 @@ export async function computed(page: Page): Promise<void> {
   await expect(proof).not.toContainText('computing');
 }
 
+/** Presses a button that tells the bench something, and waits until that is done: what the page shows may be from before. */
+export async function done(page: Page, name: string | RegExp): Promise<void> {
+  const [answer] = await Promise.all([
+    page.waitForResponse(/\/api\/benches\/[^/]+\/command$/),
+    page.getByRole('button', { name, exact: typeof name === 'string' }).click(),
+  ]);
+  expect(answer.ok(), await answer.text()).toBe(true);
+  const own = /benches\/([^/]+)/.exec(answer.url())![1];
+  await expect
+    .poll(async () => {
+      const { benches } = await (await page.request.get(new URL('/api/benches', answer.url()).href)).json();
+      return (benches as { id: string; bench: string }[]).find(({ id }) => id === own)?.bench;
+    })
+    .toMatch(/^(ready|unhomed)$/);
+}
+
 /** Sets a number in the card. */
 export async function setNumber(page: Page, name: string, text: string): Promise<void> {
   const field = page.getByLabel(name, { exact: true }).first();
@@ -162,7 +178,7 @@ export async function prepareStandIn(page: Page, bit: string): Promise<void> {
   await connectAndHome(page);
   await page.getByRole('button', { name: 'Lay the stock' }).click();
   await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
-  await page.getByRole('button', { name: `${bit} is in` }).click();
+  await done(page, `${bit} is in`);
   const lay = page.getByRole('button', { name: 'Lay the plate, clip on' });
   const away = page.getByRole('button', { name: 'Take plate and clip away' });
   await expect(lay.or(away)).toBeVisible();
@@ -175,7 +191,7 @@ export async function touchOff(page: Page, bring: 'by-eye' | 'straight' = 'strai
   await page.getByRole('button', { name: 'Tap the plate on the bit' }).click();
   await expect(page.getByText('the circuit was sensed to close')).toBeVisible();
   await (bring === 'by-eye' ? bringOverPlateByEye(page) : bringOverPlate(page));
-  await page.getByRole('button', { name: 'Set zero' }).click();
+  await done(page, 'Set zero');
   await expect(page.getByText(/Z was set \d\d:\d\d/)).toBeVisible();
 }
 

@@ -1,4 +1,4 @@
-import { atRest, computed, connectAndHome, drawnAt, expect, goTo, onScreen, startRun, test } from './kerbe.ts';
+import { atRest, done, computed, connectAndHome, drawnAt, expect, goTo, onScreen, startRun, test } from './kerbe.ts';
 import { pointAt, tickAll } from './plasma-steps.ts';
 import { carveMeanwhile, noteInLog, writePrograms } from './story-steps.ts';
 
@@ -48,13 +48,13 @@ test('plywood star tags: picture, ring and edge in one run, the lid opened on th
   await connectAndHome(shop, 'laser');
   await shop.getByRole('button', { name: 'Lay the stock' }).click();
   await shop.getByRole('button', { name: 'Put Beam 0.12 in the stand-in' }).click();
-  await shop.getByRole('button', { name: 'Beam 0.12 is in' }).click();
+  await done(shop, 'Beam 0.12 is in');
   await expect(shop.getByText('Beam 0.12 was said to be in.')).toBeVisible();
   await pointAt(shop, 'the mark of zero');
-  await shop.getByRole('button', { name: /The spot is on the lower left corner/ }).click();
+  await done(shop, /The spot is on the lower left corner/);
   await expect(shop.getByText(/was pointed at \d\d:\d\d/)).toBeVisible();
   await pointAt(shop, 'a place far along the edge');
-  await shop.getByRole('button', { name: 'The spot is on the edge along X' }).click();
+  await done(shop, 'The spot is on the edge along X');
   await expect(shop.getByRole('status').filter({ hasText: /turned by -?\d/ })).toBeVisible();
   await shop.getByRole('button', { name: 'Set the lens by its gauge' }).click();
   await shop.getByRole('button', { name: 'The lens is at its distance' }).click();

@@ -21,8 +21,9 @@ export async function leaveBenches(page: Page, address: string): Promise<void> {
           benches: { id: string; bench: string }[];
         };
         const busy = benches.filter(({ bench }) => !AT_REST.includes(bench));
-        for (const { id } of busy) {
+        for (const { id, bench } of busy) {
           await tell(id, 'stop');
+          if (!['alarm', 'emergency'].includes(bench)) continue;
           const hand = { hand: 'emergency', pressed: false };
           await request.post(at(`/api/benches/${id}/stand-in`), { headers, data: hand });
           await tell(id, 'take');

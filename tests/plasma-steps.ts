@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { atRest, connectAndHome, expect } from './kerbe.ts';
+import { atRest, connectAndHome, done, expect } from './kerbe.ts';
 
 const caption = (page: Page) => page.getByText('Through the window of the stand-in.').locator('..');
 const byHand = (page: Page) => page.getByRole('region', { name: 'Move by hand' });
@@ -44,13 +44,13 @@ export async function layTheSheet(page: Page, nozzle: string): Promise<void> {
   await page.getByRole('button', { name: 'Lay the sheet' }).click();
   await page.getByRole('button', { name: 'Put the work clamp on' }).click();
   await page.getByRole('button', { name: `Put ${nozzle} in the stand-in` }).click();
-  await page.getByRole('button', { name: `${nozzle} is in` }).click();
+  await done(page, `${nozzle} is in`);
   await expect(page.getByText(`${nozzle} was said to be in.`)).toBeVisible();
   await pointAt(page, 'the mark of zero');
-  await page.getByRole('button', { name: /The spot is on the lower left corner/ }).click();
+  await done(page, /The spot is on the lower left corner/);
   await expect(page.getByText(/was pointed at \d\d:\d\d/)).toBeVisible();
   await pointAt(page, 'a place far along the edge');
-  await page.getByRole('button', { name: 'The spot is on the edge along X' }).click();
+  await done(page, 'The spot is on the edge along X');
   await expect(page.getByRole('status').filter({ hasText: /turned by -?\d/ })).toBeVisible();
   // Back over metal, inside the edge.
   await byHand(page).getByRole('button', { name: '100', exact: true }).click();
@@ -58,6 +58,6 @@ export async function layTheSheet(page: Page, nozzle: string): Promise<void> {
   await press(page, /X−/);
   await byHand(page).getByRole('button', { name: '10', exact: true }).click();
   for (let k = 0; k < 3; k++) await press(page, /Y\+/);
-  await page.getByRole('button', { name: 'Feel for the sheet' }).click();
+  await done(page, 'Feel for the sheet');
   await expect(page.getByText(/It was felt \d\d:\d\d/)).toBeVisible();
 }
