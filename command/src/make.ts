@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { leftWords } from '@kerbe/core/remarks/left-on-purpose';
+import { leftWords } from '@kerbe/core/cuts/left-on-purpose';
 import { compute } from '@kerbe/core/compute/compute';
 import { titleOf } from '@kerbe/core/cuts/title';
 import { bytesFromBase64, JobFileError, readJobFile } from '@kerbe/core/job/job-file';

@@ -10,7 +10,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import { type BesideCut, betweenCuts } from '../program/between-cuts.ts';
 import { machineKindOf } from '../machines/kinds.ts';
 import { judge } from '../remarks/judge.ts';
-import { type Left, sortLeft } from '../remarks/left-on-purpose.ts';
+import { type Left, sortLeft } from '../cuts/left-on-purpose.ts';
 import type { Remark } from '../cuts/remark.ts';
 import { orderParts } from '../sequence/order.ts';
 import { overEarlier } from '../sequence/over-earlier.ts';

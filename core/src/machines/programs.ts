@@ -7,7 +7,7 @@ import { titleOf } from '../cuts/title.ts';
 import type { BaseCut } from '../document/cut.ts';
 import { sentenceText } from '../fields/sentence.ts';
 import type { Job } from '../document/job.ts';
-import { type Left, leftWords } from '../remarks/left-on-purpose.ts';
+import { type Left, leftWords } from '../cuts/left-on-purpose.ts';
 import { thickest, zeroOf } from '../stock/stock.ts';
 import { machineKindOf } from './kinds.ts';
 import { programCut } from './program-cut.ts';

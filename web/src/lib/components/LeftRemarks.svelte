@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { type Left, letItStand } from '@kerbe/core/remarks/left-on-purpose';
+  import { type Left, letItStand } from '@kerbe/core/cuts/left-on-purpose';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   let { left }: { left: Left[] } = $props();

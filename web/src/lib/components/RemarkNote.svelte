@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Remark } from '@kerbe/core/cuts/remark';
-  import { leaveIt, mayBeLeft } from '@kerbe/core/remarks/left-on-purpose';
+  import { leaveIt, mayBeLeft } from '@kerbe/core/cuts/left-on-purpose';
   import { me } from '$lib/me.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 

@@ -12,7 +12,7 @@ import { clipperFromDisk, resourcesFromDisk } from '@kerbe/machine/core-from-dis
 import type { Program } from '@kerbe/core/program/write';
 import { formatLength } from '@kerbe/core/quantity/format';
 import { titleOf } from '@kerbe/core/cuts/title';
-import { leftWords } from '@kerbe/core/remarks/left-on-purpose';
+import { leftWords } from '@kerbe/core/cuts/left-on-purpose';
 import { thickest } from '@kerbe/core/stock/stock';
 import { type ProgramOrder, ProgramOrderSchema } from '@kerbe/machine/runner/commands';
 import { bitShapeOf, orderOf } from '@kerbe/machine/runner/of-job';

@@ -8,7 +8,7 @@ import { type Bounds, boundsOf } from '@kerbe/core/geometry/outline';
 import type { BitTime, CutResult } from '@kerbe/core/sequence/cut-result';
 import type { Path } from '@kerbe/core/motion/path';
 import type { Remark } from '@kerbe/core/cuts/remark';
-import type { Left } from '@kerbe/core/remarks/left-on-purpose';
+import type { Left } from '@kerbe/core/cuts/left-on-purpose';
 import { buffersOf, type Lines, LinesBuilder, type Range } from '../sheet/lines.ts';
 
 /** A shape as the sheet draws it: lines of its item’s, and what it belongs to. */

@@ -2,7 +2,7 @@ import jsonPatch from 'fast-json-patch';
 import { expect, test } from 'vitest';
 import { newJob } from '../document/new-job.ts';
 import type { Job } from '../document/job.ts';
-import type { Remark } from '../cuts/remark.ts';
+import type { Remark } from './remark.ts';
 import { leaveIt, letItStand, mayBeLeft, sortLeft } from './left-on-purpose.ts';
 
 const AT = '2026-05-04T10:00:00.000Z';

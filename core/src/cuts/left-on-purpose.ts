@@ -1,5 +1,5 @@
 import type { Operation } from 'fast-json-patch';
-import type { Remark } from '../cuts/remark.ts';
+import type { Remark } from './remark.ts';
 import type { Job } from '../document/job.ts';
 import type { LeftRemark } from '../document/left-remark.ts';
 
