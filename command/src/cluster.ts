@@ -1,6 +1,18 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+} from 'node:fs';
 import { createHash } from 'node:crypto';
+import { Told } from '@kerbe/core/schema/told';
 import {
   ACCESS,
   accessStatements,
@@ -28,15 +40,22 @@ export interface Cluster {
   stop(): void;
 }
 
-function binaries(): string {
+/** PostgreSQL's programs: of the version that made a database, of the newest where there is none yet. @throws {Told} */
+function binaries(pgdata: string): string {
   const base = '/usr/lib/postgresql';
-  const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
-  const found = versions.map((version) => `${base}/${version}/bin`).find((bin) => existsSync(`${bin}/initdb`));
-  if (!found)
-    throw new Error(
+  const versions = (existsSync(base) ? readdirSync(base) : [])
+    .filter((version) => existsSync(`${base}/${version}/bin/initdb`))
+    .sort((a, b) => Number(b) - Number(a));
+  if (versions.length === 0)
+    throw new Told(
       'PostgreSQL is not installed; as root, ./kerbe start installs it, else run: apt-get install postgresql',
     );
-  return found;
+  const [made] = readFirst(`${pgdata}/PG_VERSION`);
+  if (made && !versions.includes(made))
+    throw new Told(
+      `The shop’s records were made by PostgreSQL ${made}, and only ${versions.join(' and ')} is installed here; install postgresql-${made}. What is kept is as it was.`,
+    );
+  return `${base}/${made || versions[0]}/bin`;
 }
 
 /** As root the server must run as another user: Debian's own `postgres`. */
@@ -72,29 +91,24 @@ function reachable(wanted: string): string {
  * @throws the signal's reason; what PostgreSQL's own programs said.
  */
 export async function startCluster(wantedFolder: string, port: () => number, signal?: AbortSignal): Promise<Cluster> {
-  const bin = binaries();
   mkdirSync(wantedFolder, { recursive: true });
   const folder = reachable(wantedFolder);
   const pgdata = `${folder}/pgdata`;
+  const bin = binaries(pgdata);
   if (!existsSync(`${pgdata}/PG_VERSION`)) await makeCluster(bin, pgdata, signal);
-  const status = () => {
-    try {
-      asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, 'status']);
-      return true;
-    } catch {
-      return false;
-    }
-  };
   const pid = () => {
     const found = Number(readFirst(`${pgdata}/postmaster.pid`)[0]);
-    return found && existsSync(`/proc/${found}`) ? found : undefined;
+    return found && worksIn(found, pgdata) ? found : undefined;
   };
+  // Left by a server that was killed, or by a computer that was switched off: its number may be another's by now.
+  if (!readdirSync('/proc').some((process) => worksIn(process, pgdata)))
+    rmSync(`${pgdata}/postmaster.pid`, { force: true });
   const passwordFile = `${wantedFolder}/passwords.json`;
   const known = readPasswords(passwordFile);
   // One of before let everybody of this computer in, as who may do everything: it is stopped and set right first.
-  if (!known && status()) asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-m', 'fast', 'stop']);
+  if (!known && pid() !== undefined) stopCluster(bin, pgdata);
   const passwords = known ?? (await setAccess(bin, pgdata, passwordFile, signal));
-  const running = status();
+  const running = pid() !== undefined;
   const at = running ? Number(readFirst(`${pgdata}/postmaster.pid`)[3]) : port();
   const begin = [
     '-D', pgdata, '-w', '-t', '30', '-l', `${folder}/postgres.log`,
@@ -128,6 +142,15 @@ async function makeCluster(bin: string, pgdata: string, signal?: AbortSignal): P
   renameSync(beside, pgdata);
 }
 
+/** Whether a process works in the folder of a database, as its server and all that this starts do. */
+function worksIn(process: number | string, pgdata: string): boolean {
+  try {
+    return readlinkSync(`/proc/${process}/cwd`) === realpathSync(pgdata);
+  } catch {
+    return false;
+  }
+}
+
 /** Ends a server in order; one that takes longer than a moment at once, which its own log puts right at its next start. */
 function stopCluster(bin: string, pgdata: string): void {
   try {
@@ -147,7 +170,7 @@ async function setAccess(bin: string, pgdata: string, passwordFile: string, sign
   const wrong = /^.*(?:ERROR|FATAL|PANIC):.*$/m.exec(`${stdout}\n${stderr}`)?.[0];
   if (status !== 0 || wrong)
     throw new Error(
-      `The database’s passwords could not be set (${wrong ?? `ended with ${status}`}); nothing was changed in what it keeps.`,
+      `The database’s passwords could not be set (${wrong ?? stderr.trim().split('\n').at(-1)}); nothing was changed in what it keeps.`,
     );
   const listed = await runToEnd(...command('tee', [`${pgdata}/pg_hba.conf`]), { cwd: '/', input: ACCESS, signal });
   if (listed.status !== 0)

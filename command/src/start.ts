@@ -1,6 +1,7 @@
 import { DATA } from './paths.ts';
 import { AlreadyRunning } from './shop-lock.ts';
 import { type Shop, startShop } from './shop.ts';
+import { startTrouble } from './start-trouble.ts';
 
 /**
  * `./kerbe start`: starts the shop and prints its address; Ctrl-C stops all of it, also while it is being started. A second
@@ -29,7 +30,7 @@ export async function start(): Promise<void> {
     });
   } catch (error) {
     if (ending.signal.aborted) process.exit(0);
-    if (!(error instanceof AlreadyRunning)) throw error;
+    if (!(error instanceof AlreadyRunning)) throw startTrouble(error as Error, DATA);
     console.log(`\n  ${error.message}\n`);
     return;
   }
