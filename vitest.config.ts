@@ -23,6 +23,7 @@ export default defineConfig({
           maxWorkers: availableParallelism(),
           // Behind everything else, they have to wait.
           testTimeout: 900_000,
+          hookTimeout: 900_000,
           sequence: { groupOrder: 0 },
         },
       },

@@ -10,8 +10,10 @@ const Kept = z.object({
   fuzz: z.number().int().default(1),
   judge: z.number().int().default(1),
 });
-/** Moments, lost arcs, lost links and counts of each machine, each single moment, walks over the table, and kills of one round. */
-const ROUND = { moments: 100, arcs: 60, links: 20, each: 10, walks: 150, kills: 20 };
+/** Moments, lost arcs, lost links and counts of each machine, each single moment, walks over the table, kills, and kills amid saves of one round. */
+const ROUND = { moments: 100, arcs: 60, links: 20, each: 10, walks: 150, kills: 20, saves: 60 };
+/** Moments of a start at which it is told to end, s, and how long it may take to, ms. */
+const STARTS = { moments: '0.3,1,2,3,4,5,6,7,8,9,10,12,14,16', within: 5000 };
 /** Lines of the three long programs that the first round runs. */
 const LONG = 200_000;
 /** Mutants of each kind in one round of `--fuzz`. */
@@ -87,6 +89,11 @@ export async function soak(args: string[]): Promise<void> {
     });
     await round('machine/src/runner/table.test.ts', { KERBE_WALKS: String(ROUND.walks), ...own });
     await round('tests/faults/kills.test.ts', { KERBE_KILLS: String(ROUND.kills), ...own });
+    await round('tests/faults/saves.test.ts', { KERBE_KILLS: String(ROUND.saves), ...own });
+    await round('tests/start-and-stop.test.ts', {
+      KERBE_MOMENTS: STARTS.moments,
+      KERBE_ENDS_WITHIN: String(STARTS.within),
+    });
     await round('tests/faults/stalls.test.ts', own);
     if (rounds === 0) await round('machine/src/runner/piece.test.ts', { KERBE_PIECE: 'all' });
     rounds++;
@@ -99,9 +106,9 @@ export async function soak(args: string[]): Promise<void> {
 
 /** What so many rounds try. */
 function counted(rounds: number): string {
-  const { moments, arcs, links, each, walks, kills } = ROUND;
+  const { moments, arcs, links, each, walks, kills, saves } = ROUND;
   const n = (of: number) => String(rounds * of);
-  return `${n(moments)} moments, ${n(arcs)} lost arcs, ${n(links)} lost links and counts in four ways at each machine, ${n(each)} of each single moment, ${n(walks)} walks and ${n(kills)} kills`;
+  return `${n(moments)} moments, ${n(arcs)} lost arcs, ${n(links)} lost links and counts in four ways at each machine, ${n(each)} of each single moment, ${n(walks)} walks, ${n(kills)} kills and ${n(saves)} amid saves`;
 }
 
 const parsed = (args: string[]) => {
