@@ -24,7 +24,9 @@ const left = () =>
   });
 
 function starts(): { child: ChildProcess; said: () => string } {
-  const child = spawn(process.execPath, ['--import', 'tsx', new URL('../command/src/main.ts', import.meta.url).pathname, 'start'], { env: { ...process.env, KERBE_DATA: folder, KERBE_QUIET: '' }, detached: true }); // prettier-ignore
+  const main = new URL('../command/src/main.ts', import.meta.url).pathname;
+  const env = { ...process.env, KERBE_DATA: folder, KERBE_QUIET: '' };
+  const child = spawn(process.execPath, ['--import', 'tsx', main, 'start'], { env, detached: true });
   let said = '';
   child.stdout!.on('data', (data: Buffer) => (said += String(data)));
   child.stderr!.on('data', (data: Buffer) => (said += String(data)));

@@ -60,7 +60,8 @@ test('of many that start at one instant on a claim left behind, one has it', asy
     console.log('ready');`;
   for (let round = 0; round < 2; round++) {
     writeFileSync(`${folder}/shop.json`, JSON.stringify({ shop: { pid: 1, began: 'never' }, processes: [] }));
-    const starts = Array.from({ length: 6 }, () => spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', script])); // prettier-ignore
+    const args = ['--import', 'tsx', '--input-type=module', '-e', script];
+    const starts = Array.from({ length: 6 }, () => spawn(process.execPath, args));
     const lines = starts.map((start) => createInterface({ input: start.stdout })[Symbol.asyncIterator]());
     const next = () => Promise.all(lines.map(async (line) => (await line.next()).value as string));
     expect(await next()).toEqual(starts.map(() => 'ready'));

@@ -167,7 +167,8 @@ describe.skipIf(ONE)('the judge sees what is wrong', () => {
     ],
   ] as const)('of a beam: %s', (_, kind, options, lines, finding) => {
     const air = kind === 'laser-fill' ? 'M9' : 'M8';
-    const text = ['G17 G21 G90 G94 G54', '(c: beam:0.4, 50 % power, )', air, 'M4 S0', ...lines, 'M5', 'M9', 'M30'].join('\n'); // prettier-ignore
+    const begin = ['G17 G21 G90 G94 G54', '(c: beam:0.4, 50 % power, )', air, 'M4 S0'];
+    const text = [...begin, ...lines, 'M5', 'M9', 'M30'].join('\n');
     expect(judge(text, square, askedFor(kind, options)).join('\n')).toMatch(finding);
   });
 
