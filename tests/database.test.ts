@@ -8,7 +8,7 @@ import { type Cluster, startCluster } from '../command/src/cluster.ts';
 import { freePort } from '../command/src/free-port.ts';
 import type { CutJob as Job } from '../core/src/job/job.ts';
 import { readJobFile } from '../core/src/job/job-file.ts';
-import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
+import { migrate, MIGRATIONS, openDatabase } from '../web/src/lib/server/database.ts';
 import { refusalOf } from '../web/src/lib/server/refusal.ts';
 import {
   chooseRevision,
@@ -77,6 +77,35 @@ describe('the shop’s database', () => {
     expect(marks).toEqual([{ name: 'journal/dome-workshop', value: '17' }]);
     expect((await openJob(db, 'old')).job.name).toBe('From long ago');
   });
+
+  test.each(Object.keys(MIGRATIONS) as (keyof typeof MIGRATIONS)[])(
+    'a database of the time of %s is brought up to date, its job, its program and its broken run in it',
+    async (version) => {
+      const name = `of_${version.replace('-', '_').replaceAll('-', '')}`;
+      await sql`create database ${sql.ref(name)}`.execute(db);
+      const old = openDatabase(cluster.url.replace(/[^/]+$/, name));
+      await migrate(old, version);
+      const revision = await madeBefore(old, 'kept', named('Kept'), null);
+      const runs = version >= '003';
+      if (runs) {
+        await sql`insert into programs (hash, job_id, revision_id, name, text, cuts, minutes)
+          values ('h', 'kept', ${revision}::bigint, 'p.nc', 'M30', '[]', 1)`.execute(old);
+        const bench = version >= '006' ? { column: sql`, bench_id`, value: sql`, 'dome-workshop'` } : undefined;
+        await sql`insert into runs (id, job_id, program_hash, bench, phase, why, planned_minutes, settings ${bench?.column ?? sql``})
+          values ('r', 'kept', 'h', 'Dome workshop router', 'lost', 'the link was lost', 1, '{}' ${bench?.value ?? sql``})`.execute(
+          old,
+        );
+      }
+      await migrate(old);
+      const open = await openJob(old, 'kept');
+      expect([open.revision, open.job.name]).toEqual([revision, 'Kept']);
+      await saveJob(old, 'kept', revision, named('Kept and changed'));
+      expect((await openJob(old, 'kept')).job.name).toBe('Kept and changed');
+      const kept = await old.selectFrom('runs').select(['phase', 'why', 'bench_id']).execute();
+      expect(kept).toEqual(runs ? [{ phase: 'lost', why: 'the link was lost', bench_id: 'dome-workshop' }] : []);
+      await old.destroy();
+    },
+  );
 
   test('every change is a revision; undo and redo walk them and survive a new connection', async () => {
     const made = await createJob(db, named('one'), 'walk');
