@@ -67,7 +67,7 @@ export async function makePrograms(
   if (withheld) throw new BenchProblem(withheld.text, 'withheld');
   const other = JSON.stringify(variant) !== JSON.stringify(PLAIN);
   const result: Varied = other ? varied(job, plain, variant, clipper) : { ...plain, notes: [] };
-  const made = programsFor(job, result, { revision, date, notes: result.notes });
+  const made = programsFor(job, { ...result, left: plain.left }, { revision, date, notes: result.notes });
   const programs: KeptProgram[] = [];
   for (const [index, program] of made.entries()) {
     const hash = createHash('sha256').update(program.text).digest('hex');
