@@ -82,7 +82,7 @@
       >
       <span class="phase {run.phase}">{run.settings.dry ? 'dry run, ' : ''}{WORDS[run.phase] ?? run.phase}</span>
     </header>
-    {#each run.settings.notes ?? [] as made (made)}<p>Its program {made}.</p>{/each}
+    {#each run.settings.notes ?? [] as made, index (index)}<p>Its program {made}.</p>{/each}
     {#if run.why}<p class="why">{run.why}</p>{/if}
     {#if run.lineUnknown}<p>Nobody knows which line it had come to, so it cannot be taken up at one.</p>
     {:else if run.line !== null && run.phase !== 'done' && run.phase !== 'running'}<p>
