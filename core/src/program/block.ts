@@ -40,6 +40,8 @@ export interface BareLine {
 export function bareLine(line: string, foreign = false): BareLine {
   if (line.length > LONGEST && !(foreign && line.length < LONGEST_FOREIGN))
     throw new BlockError('A line is longer than the 256 characters RS-274 allows.');
+  // Most lines of a program have no comment.
+  if (!/[(;]/.test(line)) return { bare: line.replace(/\s+/g, '').toUpperCase(), skipped: [] };
   let comment: string | undefined;
   const skipped: string[] = [];
   let bare = '';

@@ -1,6 +1,12 @@
 import { readBlock } from './block.ts';
 import { type Action, Interpreter, type Modes } from './interpreter.ts';
 
+const AXIS_OF = new Map<string, 'x' | 'y' | 'z'>([
+  ['X', 'x'],
+  ['Y', 'y'],
+  ['Z', 'z'],
+]);
+
 /** Follows a program line by line: what each line does, and which modes hold after it. */
 export class ProgramFollower {
   private readonly interpreter = new Interpreter();
@@ -18,6 +24,9 @@ export class ProgramFollower {
   /** Whether it waits for someone in this line (M0, M1, M60). */
   pauses = false;
   ended = false;
+  /** Axes that this line names, and whether it does so in machine coordinates (G53). */
+  named: ('x' | 'y' | 'z')[] = [];
+  direct = false;
 
   /** @param from modes to begin with, where not at the program's first line. */
   constructor(from?: Modes) {
@@ -35,15 +44,20 @@ export class ProgramFollower {
 
   /** @throws {import('./refused.ts').Refused | import('./block-error.ts').BlockError} with one sentence. */
   take(line: string): Action[] {
-    this.changes = this.pauses = false;
+    this.changes = this.pauses = this.direct = false;
+    this.named = [];
     const block = readBlock(line);
     if (!block) return [];
     if (block.comment) this.remark = block.comment.trim();
-    const actions = this.interpreter.read(line);
+    const actions = this.interpreter.actions(block);
     for (const { letter, value } of block.words) {
       if (letter === 'M') this.noteSwitch(value);
-      if (letter === 'X' || letter === 'Y' || letter === 'Z')
-        this.known[letter.toLowerCase() as 'x' | 'y' | 'z'] = true;
+      const axis = AXIS_OF.get(letter);
+      if (axis) {
+        this.named.push(axis);
+        this.known[axis] = true;
+      }
+      if (letter === 'G' && value === 53) this.direct = true;
     }
     const said = block.words.find(({ letter }) => letter === 'S');
     if (said && this.turnedBy) this.spindle = said.value;

@@ -44,7 +44,8 @@ export function modalClash(gs: readonly number[], ms: readonly number[]): Clash 
   for (const [letter, groups, words] of [
     ['G', G_GROUPS, gs],
     ['M', M_GROUPS, ms],
-  ] as const)
+  ] as const) {
+    if (words.length < 2) continue;
     for (const group of groups) {
       const [first, second] = [...new Set(words.filter((word) => group.words.includes(word)))];
       if (second === undefined) continue;
@@ -54,5 +55,6 @@ export function modalClash(gs: readonly number[], ms: readonly number[]): Clash 
           : `${letter}${first} and ${letter}${second} stand in one block; write the one that is meant.`;
       return { sentence, lasting: group.lasting };
     }
+  }
   return undefined;
 }

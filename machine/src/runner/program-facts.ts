@@ -93,10 +93,9 @@ export async function programFacts(bytes: AsyncIterable<Uint8Array>): Promise<Pr
         facts.spindle.push({ line: at, turns: follower.spindle });
       if (follower.beside) facts.led ??= at;
       if (follower.changes) facts.changes.push({ line: at, bit: follower.modes.bit });
-      const words = line.replace(/\(.*?\)|;.*/g, '');
-      const direct = /G\s*0*53(?!\d|\.)/i.test(words);
+      const { direct, named } = follower;
       // Of a move in machine coordinates only the axes it names; of others all whose place is known by now.
-      const axes = AXES.filter((axis) => (direct ? new RegExp(axis, 'i').test(words) : follower.known[axis]));
+      const axes = direct ? named : AXES.filter((axis) => follower.known[axis]);
       for (const action of actions)
         if (action.do === 'move' || action.do === 'probe') grow(direct ? facts.direct : facts.reach, action.to, axes);
       if (follower.ended) facts.ends = true;

@@ -43,12 +43,10 @@ export async function programWays(
     moves = [];
   };
   for await (const text of linesOf(bytes)) {
-    const words = text.replace(/\(.*?\)|;.*/g, '');
-    const machine = /G\s*0*53(?!\d|\.)/i.test(words);
-    const said = AXES.filter((axis) => new RegExp(axis, 'i').test(words));
-    for (const axis of said) direct[axis] = machine;
     const actions = follower.take(text);
-    const axes = machine ? said : AXES.filter((axis) => follower.known[axis] && !direct[axis]);
+    const machine = follower.direct;
+    for (const axis of follower.named) direct[axis] = machine;
+    const axes = machine ? follower.named : AXES.filter((axis) => follower.known[axis] && !direct[axis]);
     for (const action of actions)
       if (action.do === 'move')
         moves.push({ to: Object.fromEntries(axes.map((axis) => [axis, action.to[axis]])), direct: machine });
