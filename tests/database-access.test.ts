@@ -7,6 +7,9 @@ import { type Cluster, startCluster } from '../command/src/cluster.ts';
 import { freePort } from '../command/src/free-port.ts';
 import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
 
+/** On a busy machine nothing fails for being late, ms. */
+const PATIENT = { connection: 600_000, answer: 600_000 };
+
 /** Who may do what in the shop's database: nobody without a password, and the server no more than it needs. */
 
 const folders: string[] = [];
@@ -34,7 +37,7 @@ async function started(folder: string): Promise<Cluster> {
 
 /** What a statement comes to as a role: nothing, or why it was refused. */
 async function as(url: string, statement: string): Promise<string> {
-  const db = openDatabase(url, 1);
+  const db = openDatabase(url, 1, PATIENT);
   try {
     await sql.raw(statement).execute(db);
     return '';
@@ -82,7 +85,7 @@ describe('a new cluster', () => {
   test('lets nobody in without a password, and its server may read and write what is kept and nothing else', async () => {
     const folder = folderForCluster();
     const cluster = await started(folder);
-    const owner = openDatabase(cluster.ownerUrl, 1);
+    const owner = openDatabase(cluster.ownerUrl, 1, PATIENT);
     await migrate(owner);
     await owner.destroy();
     await letsNobodyIn(cluster);
@@ -168,7 +171,7 @@ describe('a cluster of before, which let everybody in as who may do everything',
     const port = await freePort(0, 'the database');
     old(folder, port);
     const open = `postgres://kerbe@127.0.0.1:${port}/postgres`;
-    const before = openDatabase(open, 1);
+    const before = openDatabase(open, 1, PATIENT);
     await migrate(before, '008-line-unknown');
     await sql`insert into jobs (id) values ('kept')`.execute(before);
     await sql`insert into revisions (job_id, parent, document) values ('kept', null, '{"name": "Kept"}')`.execute(
@@ -183,7 +186,7 @@ describe('a cluster of before, which let everybody in as who may do everything',
     }
     const cluster = await started(folder);
     await letsNobodyIn(cluster);
-    const owner = openDatabase(cluster.ownerUrl, 1);
+    const owner = openDatabase(cluster.ownerUrl, 1, PATIENT);
     expect(await migrate(owner)).toEqual(['009-redo']);
     const { rows } = await sql<{ name: string }>`select document->>'name' as name from revisions`.execute(owner);
     expect(rows).toEqual([{ name: 'Kept' }]);

@@ -20,6 +20,9 @@ import {
   stepJob,
 } from '../web/src/lib/server/jobs.ts';
 
+/** On a busy machine nothing fails for being late, ms. */
+const PATIENT = { connection: 600_000, answer: 600_000 };
+
 let folder: string;
 let cluster: Cluster;
 let db: ReturnType<typeof openDatabase>;
@@ -29,7 +32,7 @@ beforeAll(async () => {
   folder = mkdtempSync(`${tmpdir()}/kerbe-db-`);
   const port = await freePort(0, 'the database');
   cluster = await startCluster(folder, () => port);
-  db = openDatabase(cluster.url);
+  db = openDatabase(cluster.url, 8, PATIENT);
   job = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8')).job;
 });
 afterAll(async () => {
@@ -83,7 +86,7 @@ describe('the shop’s database', () => {
     async (version) => {
       const name = `of_${version.replace('-', '_').replaceAll('-', '')}`;
       await sql`create database ${sql.ref(name)}`.execute(db);
-      const old = openDatabase(cluster.url.replace(/[^/]+$/, name));
+      const old = openDatabase(cluster.url.replace(/[^/]+$/, name), 8, PATIENT);
       await migrate(old, version);
       const revision = await madeBefore(old, 'kept', named('Kept'), null);
       const runs = version >= '003';
@@ -113,7 +116,7 @@ describe('the shop’s database', () => {
     const two = await saveJob(db, 'walk', made.revision, named('two'));
     expect(two.saved).toBe(true);
     const at = (await openJob(db, 'walk')).revision;
-    const other = openDatabase(cluster.url);
+    const other = openDatabase(cluster.url, 8, PATIENT);
     const back = await stepJob(other, 'walk', at, 'undo');
     expect([back.job.name, back.canUndo, back.canRedo]).toEqual(['one', false, true]);
     await other.destroy();
@@ -141,7 +144,7 @@ describe('the shop’s database', () => {
   });
 
   test('a job from before that was undone can be redone as it could', async () => {
-    const old = openDatabase(cluster.url.replace(/[^/]+$/, 'redo_before'));
+    const old = openDatabase(cluster.url.replace(/[^/]+$/, 'redo_before'), 8, PATIENT);
     await sql`create database redo_before`.execute(db);
     await migrate(old, '008-line-unknown');
     const one = await madeBefore(old, 'undone', named('one'), null);

@@ -24,17 +24,28 @@ export const MIGRATIONS = {
   '009-redo': redo,
 };
 
-/** Nobody waits longer than this for a connection or an answer, ms. */
+/** Nobody who asks by the page waits longer than this for a connection or an answer, ms. */
 const WITHIN = 8000;
+/** Migrations of a large database may take so long, ms. */
+export const MIGRATED_WITHIN = 600_000;
 
-/** Opens a database. What is lost of its connections is told where one is used next. */
-export function openDatabase(url: string, most = 8): Kysely<Tables> {
+/**
+ * Opens a database. What is lost of its connections is told where one is used next.
+ * @param most connections at a time.
+ * @param within longest wait for a connection, and for an answer, ms.
+ */
+export function openDatabase(
+  url: string,
+  most = 8,
+  within: { connection?: number; answer?: number } = {},
+): Kysely<Tables> {
+  const { connection = WITHIN, answer = WITHIN } = within;
   const pool = new pg.Pool({
     connectionString: url,
     max: most,
-    connectionTimeoutMillis: WITHIN,
-    query_timeout: WITHIN,
-    statement_timeout: WITHIN,
+    connectionTimeoutMillis: connection,
+    query_timeout: answer,
+    statement_timeout: answer,
     keepAlive: true,
   });
   // Without a listener the loss of an idle connection would end the process.

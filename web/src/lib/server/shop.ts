@@ -1,6 +1,6 @@
 import type { Kysely } from 'kysely';
 import { config } from './config.ts';
-import { migrate, openDatabase } from './database.ts';
+import { migrate, MIGRATED_WITHIN, openDatabase } from './database.ts';
 import { addDemoBenches, loadDemoShop } from './demo-shop.ts';
 import { drawMissingThumbnails } from './kept-thumbnails.ts';
 import { log } from './log.ts';
@@ -22,7 +22,7 @@ export function shop(): Promise<Kysely<Tables>> {
 
 async function open(): Promise<Kysely<Tables>> {
   const { DATABASE_URL, DATABASE_OWNER_URL = DATABASE_URL, KERBE_DEMO } = config();
-  const owner = openDatabase(DATABASE_OWNER_URL, 1);
+  const owner = openDatabase(DATABASE_OWNER_URL, 1, { answer: MIGRATED_WITHIN });
   const done = await migrate(owner).finally(() => owner.destroy());
   const db = openDatabase(DATABASE_URL);
   try {
