@@ -14,7 +14,7 @@ import { askedFor } from './settings.ts';
 // Everything here is by brute force and with the stand-in's reader; nothing is asked of the engine but a program.
 // `KERBE_JUDGE=pocket:404` judges one again, `KERBE_KINDS=drag,line` some kinds only; `./kerbe soak --judge` judges as many as there is time for.
 const [ONE, SEED] = (process.env.KERBE_JUDGE ?? '').split(':');
-const COUNT = Number(process.env.KERBE_JUDGED ?? 30);
+const COUNT = Number(process.env.KERBE_JUDGED ?? 15);
 const FIRST = Number(process.env.KERBE_SEED ?? 1);
 const ALL = [
   'pocket',
