@@ -3,18 +3,24 @@
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { lengthNumber } from '@kerbe/core/quantity/format';
   import { draggable, type Pixels } from '$lib/draggable';
+  import { handlesInHand, ordinals } from '$lib/sheet/handles-in-hand';
   import type { SheetFrame } from '$lib/sheet-frame';
   import type { StopName } from '$lib/stops';
   import { useWorkplace } from '$lib/workplace.svelte';
   import type { CutView } from '$lib/workers/job-view';
 
-  /** What of a cut can be moved on the sheet, such as its tabs; at Cuts those of the chosen cut are moved along it. */
+  /**
+   * What of a cut can be moved on the sheet, such as its tabs; at Cuts those of the chosen cut are moved along it. Where
+   * too many are in sight to be told apart they are drawn, and can be moved when looked at more closely.
+   */
   interface Props {
     cut: CutView;
     frame: SheetFrame;
+    /** Size of the sheet's view, px. */
+    seen: { width: number; height: number };
     stop: StopName;
   }
-  let { cut, frame, stop }: Props = $props();
+  let { cut, frame, seen, stop }: Props = $props();
   const workplace = useWorkplace();
   const { session } = workplace;
   const unit = $derived(session.job.unit);
@@ -27,6 +33,19 @@
   }
   const made = $derived(session.job.cuts.find((c) => c.id === cut.cut));
   const handles = $derived((made && kindOf(made).handles?.(made, cut)) ?? []);
+  const counted = $derived(ordinals(handles.map(({ word }) => word)));
+  const inHand = $derived(movable ? handlesInHand(handles, frame, seen) : []);
+  /** What is only drawn, in one line: a node for each of thousands holds the page up. */
+  const drawn = $derived.by(() => {
+    const taken = new Set(inHand);
+    if (!movable) return cut.tabs.map(({ x, y }) => box(x, y, 16, 8)).join('');
+    if (taken.size === handles.length) return '';
+    return handles
+      .map(({ x, y, look }, i) => (taken.has(i) ? '' : look === 'tab' ? box(x, y, 16, 8) : box(x, y, 6, 6)))
+      .join('');
+  });
+  const box = (x: number, y: number, wide: number, high: number) =>
+    `M${(sx(x) - wide / 2).toFixed(1)} ${(sy(y) - high / 2).toFixed(1)}h${wide}v${high}h${-wide}Z`;
   /** Where what is dragged would go. */
   let held = $state.raw<{ handle: number; at: Place }>();
 
@@ -72,37 +91,30 @@
     put(handle, await snapped({ x: handle.x + d[0], y: handle.y + d[1] }));
   }
   const words = ({ x, y }: Place) => `${lengthNumber(x, unit)}, ${lengthNumber(y, unit)} ${unit}`;
-  /** How many of its sort come before a handle. */
-  const numberOf = (index: number) =>
-    handles.slice(0, index + 1).filter(({ word }) => word === handles[index].word).length;
   const capital = (word: string) => word[0].toUpperCase() + word.slice(1);
 </script>
 
-{#if movable}
-  {#each handles as handle, index (`${handle.word} ${index}`)}
-    {@const at = held?.handle === index ? held.at : handle}
-    <g
-      class="handle"
-      data-grab
-      role="slider"
-      tabindex="0"
-      aria-label="{capital(handle.word)} {numberOf(index)} of cut {workplace.cutNumber(cut.cut)}"
-      aria-valuenow={Math.round(at.x)}
-      aria-valuetext={words(at)}
-      transform="translate({sx(at.x)} {sy(at.y)})"
-      {@attach drag(index)}
-      onkeydown={(event) => key(event, handle)}
-    >
-      <rect class="room" x="-14" y="-14" width="28" height="28" />
-      {#if handle.look === 'tab'}<rect class="tab" x="-9" y="-5" width="18" height="10" />
-      {:else}<path class="start" d="M0 -8L8 0L0 8L-8 0Z" />{/if}
-    </g>
-  {/each}
-{:else}
-  {#each cut.tabs as tab, index (index)}
-    <rect class="tab" x={sx(tab.x) - 8} y={sy(tab.y) - 4} width="16" height="8" />
-  {/each}
-{/if}
+{#if drawn}<path class="tab" d={drawn} data-count={movable ? handles.length - inHand.length : cut.tabs.length} />{/if}
+{#each inHand as index (index)}
+  {@const handle = handles[index]}
+  {@const at = held?.handle === index ? held.at : handle}
+  <g
+    class="handle"
+    data-grab
+    role="slider"
+    tabindex="0"
+    aria-label="{capital(handle.word)} {counted[index]} of cut {workplace.cutNumber(cut.cut)}"
+    aria-valuenow={Math.round(at.x)}
+    aria-valuetext={words(at)}
+    transform="translate({sx(at.x)} {sy(at.y)})"
+    {@attach drag(index)}
+    onkeydown={(event) => key(event, handle)}
+  >
+    <rect class="room" x="-14" y="-14" width="28" height="28" />
+    {#if handle.look === 'tab'}<rect class="tab" x="-9" y="-5" width="18" height="10" />
+    {:else}<path class="start" d="M0 -8L8 0L0 8L-8 0Z" />{/if}
+  </g>
+{/each}
 
 <style>
   .tab {

@@ -7,6 +7,8 @@
   import { groupOf } from '@kerbe/core/document/groups';
   import { draggable, type Pixels } from '$lib/draggable';
   import { type Hit, Hits } from '$lib/sheet/hits';
+  import { grainOf } from '$lib/sheet/grain';
+  import { handlesInHand } from '$lib/sheet/handles-in-hand';
   import { keysOf } from '$lib/sheet/legend';
   import type { Group } from '$lib/sheet/paint';
   import { artworkGroups, chosenGroups, type Shown, wayGroups } from '$lib/sheet/scene';
@@ -239,35 +241,30 @@
     ),
   );
   const made = $derived(lookOfMaterial(stock.material));
-  const grain = $derived.by(() => {
-    // A few quiet lines along the wood, the same for every board of a size.
-    let d = '';
-    for (let i = 1; i < 14; i++) {
-      const y = (i * stock.width) / 14;
-      const bow = ((i * 37) % 11) - 5;
-      d += `M0 ${y} C${stock.length * 0.3} ${y + bow * 0.6} ${stock.length * 0.6} ${y - bow * 0.7} ${stock.length} ${y + bow * 0.3}`;
-    }
-    return d;
-  });
-  const legend = $derived.by(() => {
+  const handles = $derived.by(() => {
     const part = stop === 'cuts' ? along.find(({ cut }) => cut === workplace.activeCut) : undefined;
     const own = part && session.job.cuts.find(({ id }) => id === part.cut);
-    return keysOf({
+    return (own && part && kindOf(own).handles?.(own, part)) ?? [];
+  });
+  const crowded = $derived(handles.length > 0 && handlesInHand(handles, frame, { width, height }).length === 0);
+  const legend = $derived(
+    keysOf({
       job: session.job,
       made: session.view?.cuts ?? [],
-      handles: (own && part && kindOf(own).handles?.(own, part)) ?? [],
+      handles,
+      crowded,
       marked,
       ways: showPaths,
       chalk: stop !== 'run',
-    });
-  });
+    }),
+  );
 </script>
 
 <div class="sheet" bind:clientWidth={width} bind:clientHeight={height}>
   <svg class="under" {width} {height} aria-hidden="true">
     <g transform="matrix({k} 0 0 {-k} {left} {base})">
       <rect class="stock {made}" x="0" y="0" width={stock.length} height={stock.width} />
-      {#if made === 'wood'}<path class="grain" d={grain} />{/if}
+      {#if made === 'wood'}<path class="grain" d={grainOf(stock)} />{/if}
     </g>
   </svg>
   <SheetCanvas groups={still} {frame} {width} {height} onpainted={painted} />
@@ -304,7 +301,7 @@
     {/if}
     {#if choosing && over && workplace.chooseBy === 'click'}<MeantShape {frame} {over} {width} />{/if}
     {#if choosing}<FocusedShape {hits} {frame} {choose} />{/if}
-    {#each along as cut (cut.id)}<CutHandles {cut} {frame} {stop} />{/each}
+    {#each along as cut (cut.id)}<CutHandles {cut} {frame} seen={{ width, height }} {stop} />{/each}
     {#if stop === 'artwork'}<ChosenItem {frame} off={dragging && !landed ? dragging : undefined} />{/if}
     {#if loop}<polygon class="loop" points={loop.map(({ x, y }) => `${x},${y}`).join(' ')} />{/if}
 

@@ -19,6 +19,8 @@ interface Shown {
   made: readonly CutView[];
   /** What of the cut at hand can be moved. */
   handles: readonly Handle[];
+  /** So many handles are in sight that none can be taken. */
+  crowded?: boolean;
   /** What is not cut is marked; ways of the bit are drawn; the chalk line lies there. */
   marked: boolean;
   ways: boolean;
@@ -26,7 +28,7 @@ interface Shown {
 }
 
 /** Each mark on the sheet once: of the kinds of cut, ways only where they are made, and all that lies beside them. */
-export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[] {
+export function keysOf({ job, made, handles, crowded, marked, ways, chalk }: Shown): Key[] {
   const along = made.filter(
     ({ cut: id, problem }) => !problem && job.cuts.some((cut) => cut.id === id && kindOf(cut).mark.way),
   );
@@ -42,7 +44,7 @@ export function keysOf({ job, made, handles, marked, ways, chalk }: Shown): Key[
     ...(along.some((cut) => cut.tabs.length) && !handles.some(({ look }) => look === 'tab')
       ? [{ look: 'tab' as const, word: 'tab' }]
       : []),
-    ...handles.map(({ look, word }) => ({ look, word: `${word}: drag it` })),
+    ...handles.map(({ look, word }) => ({ look, word: `${word}: ${crowded ? 'look closer to drag it' : 'drag it'}` })),
     ...(marked ? made.flatMap(({ marks }) => marks.filter(({ always }) => !always)) : []),
     ...(ways
       ? [

@@ -15,6 +15,20 @@ function threadFor(quick: boolean): Remote<PaintWorker> {
   return thread;
 }
 
+/** Ranges as the thread takes them. They are written once: a sheet that is moved is drawn again and again. */
+const packed = new WeakMap<Group['ranges'], { ranges: Uint32Array; evenOdd: Uint8Array }>();
+
+function packedRanges(ranges: Group['ranges']): { ranges: Uint32Array; evenOdd: Uint8Array } {
+  const known = packed.get(ranges);
+  if (known) return known;
+  const fresh = {
+    ranges: Uint32Array.from(ranges.flatMap(({ from, to }) => [from, to])),
+    evenOdd: Uint8Array.from(ranges, ({ rule }) => (rule === 'evenodd' ? 1 : 0)),
+  };
+  packed.set(ranges, fresh);
+  return fresh;
+}
+
 /** Draws groups in a thread that pictures of a page share: the page’s own thread only tells it what to draw. */
 export class Painter {
   private readonly owner = ++owners;
@@ -48,8 +62,7 @@ export class Painter {
     return this.remote.picture(this.owner, fresh, {
       groups: groups.map(({ lines, ranges, look }) => ({
         lines: used.get(lines)!,
-        ranges: Uint32Array.from(ranges.flatMap(({ from, to }) => [from, to])),
-        evenOdd: Uint8Array.from(ranges, ({ rule }) => (rule === 'evenodd' ? 1 : 0)),
+        ...packedRanges(ranges),
         look: { ...look },
       })),
       frame,
