@@ -67,6 +67,7 @@ const NAMES = {
 
 /** Examples in words, by the files they stand in. */
 const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
+  'artwork/united-letter': ['core/src/artwork/united-letter.test.ts', 'two that overlap are gone round as one'],
   'program/arc-points': [
     'core/src/program/from-elsewhere.test.ts',
     'three turns of a helix are three times as long and go down evenly',

@@ -102,7 +102,7 @@ async function computed(order: CutOrder, wanted: Cut, bytes: Uint8Array, clipper
     const drawing = outlines(clipper);
     const job = jobFor(order, drawing, wanted);
     let milliseconds = 0;
-    const result = await compute(job, { drawing: () => drawing, face: () => undefined }, clipper, {
+    const result = await compute(job, { drawing: () => drawing, face: () => undefined, clipper }, clipper, {
       unjudged: true,
       laid: () => (milliseconds = performance.now() - started),
     });

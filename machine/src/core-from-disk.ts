@@ -25,6 +25,7 @@ export async function resourcesFromDisk(asset: (hash: string) => Uint8Array | un
   const library = await clipperFromDisk();
   const drawings = new Map<string, Drawing>();
   return {
+    clipper: library,
     drawing(hash) {
       const bytes = drawings.has(hash) ? undefined : asset(hash);
       if (bytes) drawings.set(hash, importArtwork(bytes, library));

@@ -2,7 +2,11 @@ import * as opentype from 'opentype.js';
 import type { Font, Path } from 'opentype.js';
 import { flattenPath, PointCount } from './flatten-path.ts';
 import { told } from './marks.ts';
+import type { Clipper } from '../geometry/clipper.ts';
+import type { Outline } from '../geometry/outline.ts';
+import { shiftLoops } from '../geometry/same-shape.ts';
 import type { MarkedShape } from './shape.ts';
+import { unitedLetter } from './united-letter.ts';
 import { ArtworkError } from './artwork-error.ts';
 
 export type Align = 'left' | 'centre' | 'right';
@@ -28,11 +32,17 @@ export function readFace(bytes: Uint8Array): Font {
 
 /**
  * Sets lettering as outlines: one shape a letter, mm, y up. The first line's baseline lies on y = 0; x = 0 is the left
- * edge, the middle or the right edge of every line, by `align`. A sign that the face lacks is left out, and its place left
- * free.
+ * edge, the middle or the right edge of every line, by `align`. Strokes of a letter that overlap are one: a line that
+ * follows the letter goes round it, and not through it. A sign that the face lacks is left out, and its place left free.
  * @throws {ArtworkError} where the face has none of the signs.
  */
-export function setLettering(font: Font, settings: LetteringSettings): { shapes: MarkedShape[]; notes: string[] } {
+export function setLettering(
+  font: Font,
+  settings: LetteringSettings,
+  clipper: Clipper,
+): { shapes: MarkedShape[]; notes: string[] } {
+  /** Letters whose strokes overlap, by their glyphs, seen from where they begin. */
+  const united = new Map<number, Outline[] | undefined>();
   const { text, capHeight, tracking, leading, align } = settings;
   const size = (capHeight * font.unitsPerEm) / capHeightOf(font);
   const shapes: MarkedShape[] = [];
@@ -71,11 +81,15 @@ export function setLettering(font: Font, settings: LetteringSettings): { shapes:
       }
       const letter = glyph.unicode ? String.fromCodePoint(glyph.unicode) : (glyph.name ?? 'letter');
       const closed = outlines.filter((outline) => outline.closed);
+      const from = { x: left + starts[i], y: baseline };
+      if (closed.length && !united.has(glyph.index))
+        united.set(glyph.index, unitedLetter(moved(closed, -from.x, -from.y), clipper));
+      const whole = united.get(glyph.index);
       if (closed.length)
         shapes.push({
           name: letter,
           rule: 'nonzero',
-          outlines: closed,
+          outlines: whole ? moved(whole, from.x, from.y) : closed,
           line: row,
           word,
           mark: `letter:${row + 1}:${letter}`,
@@ -89,6 +103,9 @@ export function setLettering(font: Font, settings: LetteringSettings): { shapes:
     throw new ArtworkError(`The face has none of these signs: ${named}; choose another face or other letters.`);
   return { shapes, notes: [`The face has no ${named}; left out, with the place kept. Choose another face or letter.`] };
 }
+
+const moved = (outlines: readonly Outline[], dx: number, dy: number): Outline[] =>
+  outlines.map(({ points, ...rest }) => ({ ...rest, points: shiftLoops([points], dx, dy)[0] }));
 
 function pathData(path: Path): string {
   return path.commands

@@ -14,6 +14,7 @@ const place = (inside: string, change: Record<string, unknown> = {}): PlacedItem
   const resources: Resources = {
     drawing: (hash) => (hash === HASH ? importSvg(svg(inside), clipper) : undefined),
     face: () => undefined,
+    clipper,
   };
   const item: Item = ItemSchema.parse({
     id: 'art',

@@ -1,4 +1,5 @@
 import type { Font } from 'opentype.js';
+import type { Clipper } from '../geometry/clipper.ts';
 import { type Affine, applyTo, scale, shift, compose, turn } from '../geometry/affine.ts';
 import { type Bounds, boundsOf } from '../geometry/outline.ts';
 import { radians } from '../quantity/units.ts';
@@ -9,8 +10,12 @@ import { setLettering } from './lettering.ts';
 import { type Nodes, refitShapes } from './refit-shapes.ts';
 import type { Drawing, MarkedShape } from './shape.ts';
 
-/** What artwork needs from outside: imported drawings by their hash, and faces. Undefined where one is missing. */
+/**
+ * What artwork needs from outside: imported drawings by their hash, and faces; undefined where one is missing. Letters are
+ * united by the geometry library.
+ */
 export interface Resources {
+  clipper: Clipper;
   drawing(hash: string): Drawing | undefined;
   face(name: Face): Font | undefined;
 }
@@ -69,5 +74,5 @@ function lettered(
   const font = resources.face(item.face);
   if (!font) throw new ArtworkError('The face of this lettering is missing; choose another.');
   if (item.text.trim() === '') throw new ArtworkError('The lettering is empty; type its words at Artwork.');
-  return setLettering(font, item);
+  return setLettering(font, item, resources.clipper);
 }

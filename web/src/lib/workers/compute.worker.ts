@@ -145,6 +145,7 @@ async function gather(job: CutJob, library: Clipper): Promise<Resources> {
       return drawing;
     },
     face: (name) => faces.get(name),
+    clipper: library,
   };
 }
 
