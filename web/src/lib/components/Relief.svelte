@@ -36,7 +36,13 @@
     const sun = new three.DirectionalLight(0xffffff, 2.2);
     sun.position.set(-400, 500, 420);
     scene.add(sun);
-    draw = () => renderer.render(scene!, camera);
+    // Once a frame, however much has changed: a picture of the whole piece takes long where there is no graphics card.
+    let due = 0;
+    const render = () => {
+      due = 0;
+      renderer.render(scene!, camera);
+    };
+    draw = () => void (due ||= requestAnimationFrame(render));
     controls.addEventListener('change', draw);
     aim = (length, width) => {
       // Far enough that the whole board fits, whichever way it is long.
@@ -51,12 +57,14 @@
       renderer.setSize(w, h);
       camera.aspect = w / Math.max(1, h);
       camera.updateProjectionMatrix();
-      draw();
+      // Another size empties the picture at once.
+      render();
     };
     size();
     const sizer = new ResizeObserver(size);
     sizer.observe(host);
     return () => {
+      cancelAnimationFrame(due);
       sizer.disconnect();
       controls.dispose();
       renderer.dispose();
