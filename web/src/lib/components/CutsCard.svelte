@@ -6,7 +6,7 @@
   import { CUT_KINDS, type Cut, type CutKindName, kindOf } from '@kerbe/core/cuts/kinds';
   import { typedSettings, unknownSettings } from '@kerbe/core/cuts/settings-origin';
   import { newCut } from '@kerbe/core/cuts/new-cut';
-  import { formatMinutes } from '@kerbe/core/quantity/format';
+  import { timeInAll, timelessCuts } from '$lib/known-times';
   import { useWorkplace } from '$lib/workplace.svelte';
   import RemarkNote from './RemarkNote.svelte';
   import { aboutOf } from '$lib/cuts/about';
@@ -119,7 +119,7 @@
 
 <div class="card-head">
   <h1>Cuts</h1>
-  <p class="mute">{session.view ? `${formatMinutes(session.view.minutes)} in all` : ''}</p>
+  <p class="mute">{session.view ? timeInAll(session.view.minutes, timelessCuts(session.job)) : ''}</p>
 </div>
 
 <ol

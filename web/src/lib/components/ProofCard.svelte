@@ -5,6 +5,7 @@
   import { Download } from '@lucide/svelte';
   import { formatMinutes, formatLength } from '@kerbe/core/quantity/format';
   import { titleOf } from '@kerbe/core/cuts/title';
+  import { NOT_KNOWN, timeInAll, timelessCuts } from '$lib/known-times';
   import { send } from '$lib/send';
   import type { KeptProgram } from '$lib/server/programs';
   import { useWorkplace } from '$lib/workplace.svelte';
@@ -42,11 +43,16 @@
   }
   const fresh = $derived(programs !== undefined && programs.of === session.revision && session.saving === 'kept');
   const view = $derived(session.view);
+  const timeless = $derived(timelessCuts(session.job));
+  const timed = $derived((view?.cuts ?? []).filter(({ cut }) => !timeless.has(cut)));
+  const timelessBits = $derived(
+    new Set((view?.cuts ?? []).filter(({ cut }) => timeless.has(cut)).map(({ bit }) => bit)),
+  );
 </script>
 
 <div class="card-head">
   <h1>Proof</h1>
-  <p class="mute">{view ? `${formatMinutes(view.minutes)} in all` : ''}</p>
+  <p class="mute">{view ? timeInAll(view.minutes, timeless) : ''}</p>
 </div>
 
 {#if view}
@@ -69,7 +75,7 @@
           >
           <td>{(cut.cutLength / 1000).toFixed(2)} m</td>
           <td>{(cut.linkLength / 1000).toFixed(2)} m</td>
-          <td>{formatMinutes(cut.minutes)}</td>
+          <td>{timeless.has(cut.cut) ? NOT_KNOWN : formatMinutes(cut.minutes)}</td>
         </tr>
       {/each}
       {#if view.besideMinutes > 0}
@@ -92,7 +98,7 @@
       The ways to the first cut, from a bit change and to where it is parked come on top: how long they are is known
       when the machine stands ready, and is said at Run.
     </p>{/if}
-  {#if view.cuts.some((cut) => cut.minutes > 0)}<TimeChart cuts={view.cuts} />{/if}
+  {#if timed.some((cut) => cut.minutes > 0)}<TimeChart cuts={timed} />{/if}
   {#if view.bits.length > 1}
     <table aria-label="Time and way of each bit">
       <thead><tr><th>Bit</th><th>cut</th><th>time</th></tr></thead>
@@ -101,7 +107,7 @@
           <tr
             ><th scope="row">{session.job.bits.find((bit) => bit.id === time.bit)?.name}</th><td
               >{(time.cutLength / 1000).toFixed(2)} m</td
-            ><td>{formatMinutes(time.minutes)}</td></tr
+            ><td>{timelessBits.has(time.bit) ? NOT_KNOWN : formatMinutes(time.minutes)}</td></tr
           >
         {/each}
       </tbody>

@@ -4,6 +4,7 @@
   import { inRun } from '@kerbe/machine/runner/table';
   import { pagesOf } from '$lib/benches/kinds';
   import { useBench } from '$lib/bench-feed.svelte';
+  import { timeInAll, timelessCuts } from '$lib/known-times';
   import { useWorkplace } from '$lib/workplace.svelte';
   import Operator from './Operator.svelte';
   import Overrides from './Overrides.svelte';
@@ -27,7 +28,7 @@
 
 <div class="card-head">
   <h1>Run</h1>
-  <p class="mute">{!on && session.view ? formatMinutes(session.view.minutes) : ''}</p>
+  <p class="mute">{!on && session.view ? timeInAll(session.view.minutes, timelessCuts(session.job)) : ''}</p>
 </div>
 <Operator />
 {#if on}

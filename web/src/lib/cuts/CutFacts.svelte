@@ -2,6 +2,7 @@
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { howFar } from '@kerbe/core/program/how-driven';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
+  import { NOT_KNOWN, timelessCuts } from '$lib/known-times';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   /** What a cut comes to: depth, time, passes, and what its kind tells. */
@@ -21,7 +22,11 @@
   {#if made && !made.problem}
     {@const [far, word] = howFar(made, unit)}
     <span><strong>{far}</strong> {word === 'deep' ? 'deepest' : word}</span>
-    <span><strong>{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong></span>
+    <span
+      >{#if timelessCuts(session.job).has(cut)}time {NOT_KNOWN}{:else}<strong
+          >{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong
+        >{/if}</span
+    >
     {#if made.passes > 1}<span><strong>{made.passes}</strong> passes</span>{/if}
     {#each facts as [figure, word] (word)}<span
         >{#if figure}<strong>{figure}</strong>{' '}{/if}{word}</span

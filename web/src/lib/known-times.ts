@@ -1,0 +1,22 @@
+import type { BaseCut } from '@kerbe/core/document/cut';
+import { unknownSettings } from '@kerbe/core/cuts/settings-origin';
+import type { Job } from '@kerbe/core/document/job';
+import { formatMinutes } from '@kerbe/core/quantity/format';
+
+/** What stands in place of a time that hangs on a feed nobody has given. */
+export const NOT_KNOWN = 'not known';
+
+/** Cuts whose settings nobody has given for their material and tool: how long they take is not known. */
+export const timelessCuts = (job: Pick<Job, 'bits' | 'stock' | 'cuts'>): ReadonlySet<string> =>
+  new Set(job.cuts.filter((cut: BaseCut) => unknownSettings(job, cut).length > 0).map(({ id }) => id));
+
+/**
+ * The time of all cuts for reading, or why there is none.
+ * @param timeless cuts of the job whose time is not known.
+ * @example timeInAll(12.5, new Set()) // '12 min 30 s in all'
+ * @example timeInAll(12.5, new Set(['a'])) // 'time not known: a cut has no settings'
+ */
+export function timeInAll(minutes: number, timeless: ReadonlySet<string>): string {
+  if (timeless.size === 0) return `${formatMinutes(minutes)} in all`;
+  return `time ${NOT_KNOWN}: ${timeless.size === 1 ? 'a cut has' : `${timeless.size} cuts have`} no settings`;
+}
