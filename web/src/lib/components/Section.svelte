@@ -9,6 +9,7 @@
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
   import { grooves } from '$lib/sheet/grooves';
+  import { atAnEnd, besideBit, figureStretch } from '$lib/sheet/section-labels';
   import { keepChalk } from '$lib/chalk-place.svelte';
   import { useWorkplace } from '$lib/workplace.svelte';
 
@@ -62,7 +63,7 @@
   const stock = $derived(session.job.stock);
   const unit = $derived(session.job.unit);
   const thick = $derived(thickest(stock));
-  const PAD = { left: 44, right: 84, top: 46, bottom: 10 };
+  const PAD = { left: 44, right: 98, top: 46, bottom: 10 };
   /** Which samples lie over the stock. */
   const over = $derived.by(() => {
     if (!cut) return undefined;
@@ -138,8 +139,6 @@
     const own = (session.view?.cuts ?? []).find(({ depth }) => Math.abs(depth + low) < 0.02);
     return best < 0 ? undefined : { i: best, z: own ? -own.depth : low };
   });
-  /** What is written under the stock keeps clear of what is written at the deepest place. */
-  const boardNote = $derived(deepest && px(deepest.i) < PAD.left + 220 ? { x: px(over!.last) - 8, anchor: 'end' as const } : { x: PAD.left + 8, anchor: 'start' as const }); // prettier-ignore
   const carved = $derived(cut && over ? grooves(cut.heights, over.first, over.last, surface) : []);
   /** Narrower, mm, no width is written. */
   const NARROWEST = 0.05;
@@ -191,6 +190,34 @@
     return undefined;
   });
   const depthText = $derived((z: number) => lengthNumber(-z, unit, 2));
+
+  // What is written, so that nothing of it lies over another.
+  const name = $derived.by(() => {
+    if (!shownBit) return '';
+    if (through && !live)
+      return `${shownBit.name}, ${lengthNumber(shownPart!.over ?? 0, unit, 2)} ${unit} over the sheet, kerf ${lengthNumber(2 * shownPart!.radius, unit, 2)} ${unit}`;
+    return `${shownBit.name}${marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}`;
+  });
+  const across = $derived(
+    widest && !live && !through
+      ? { a: px(widest.from), b: px(widest.to), text: `${lengthNumber((widest.to - widest.from) * step, unit, 1)} ${unit}` } // prettier-ignore
+      : undefined,
+  );
+  const dimension = $derived(across && figureStretch(across.text, across.a, across.b));
+  const named = $derived(bitAt && besideBit(name, bitAt, width, dimension));
+  const deep = $derived(
+    deepest && !live && !through
+      ? { x: px(deepest.i), y: Math.min(py(deepest.z) + 17, height - 3), text: `${depthText(deepest.z)} ${unit} deep` }
+      : undefined,
+  );
+  const under = $derived.by(() => {
+    if (!over || boardShown * ky <= 13) return undefined;
+    const text = bed === 'spoilboard' ? `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)} ${unit}` : bed;
+    const y = py(-thick) + Math.min(boardShown * ky - 3, 15);
+    const figure = deep && Math.abs(deep.y - y) < 16 ? figureStretch(deep.text, deep.x, deep.x) : undefined;
+    const at = atAnEnd(text, { from: px(over.first), to: px(over.last) }, figure);
+    return at && { ...at, text, y };
+  });
   const ratio = $derived(exaggeration >= 1 ? exaggeration : Math.round(exaggeration * 100) / 100);
 </script>
 
@@ -212,13 +239,7 @@
     >
       {#if over}
         <path class="board" d={board} />
-        {#if boardShown * ky > 13}<text
-            class="note"
-            x={boardNote.x}
-            text-anchor={boardNote.anchor}
-            y={py(-thick) + Math.min(boardShown * ky - 3, 15)}
-            >{bed === 'spoilboard' ? `spoilboard ${lengthNumber(stock.spoilboard, unit, 1)} ${unit}` : bed}</text
-          >{/if}
+        {#if under}<text class="note" x={under.x} text-anchor={under.anchor} y={under.y}>{under.text}</text>{/if}
         {#if stop === 'set-up' || stop === 'stock'}
           <g class="zero-line">
             <line
@@ -233,11 +254,7 @@
         <path class="stock {lookOfMaterial(stock.material)}" d={profile} />
         {#if bitAt && shownBit}
           {#each bitAt.parts as { look, d }, k (k)}<path class="bit {look}" class:live {d} />{/each}
-          <text x={Math.min(width - 150, bitAt.x + bitAt.half + 8)} y="26"
-            >{shownBit.name}{through && !live
-              ? `, ${lengthNumber(shownPart!.over ?? 0, unit, 2)} ${unit} over the sheet, kerf ${lengthNumber(2 * shownPart!.radius, unit, 2)} ${unit}`
-              : ''}{marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}</text
-          >
+          <text x={named!.x} text-anchor={named!.anchor} y="26">{name}</text>
         {/if}
         <path class="mark" d={marks.map(({ x, y, width: w }) => `M${x} ${y - 1}h${w}v4h${-w}z`).join('')} />
         {#if live && live.z < 0 && shownBit && presses(shownBit)}
@@ -248,40 +265,23 @@
           <text class="signal" x={PAD.left + live.x * kx} y={py(live.z) + 17} text-anchor="middle"
             >{depthText(live.z)} {unit}</text
           >
-        {:else if deepest && !live && !through}
+        {:else if deep && deepest}
           <g class="signal">
-            <line x1={px(deepest.i)} x2={px(deepest.i)} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
-            <text x={px(deepest.i)} y={py(deepest.z) + 17} text-anchor="middle">{depthText(deepest.z)} {unit} deep</text
-            >
+            <line x1={deep.x} x2={deep.x} y1={py(surface(deepest.i))} y2={py(deepest.z)} />
+            <text x={deep.x} y={deep.y} text-anchor="middle">{deep.text}</text>
           </g>
         {/if}
-        {#if widest && !live && !through}
-          {@const [a, b] = [px(widest.from), px(widest.to)]}
-          {#if !bitAt || Math.abs((a + b) / 2 - bitAt.x) > bitAt.half + 10}
-            <g class="dimension">
-              <line x1={a} x2={b} y1={top - 9} y2={top - 9} /><line x1={a} x2={a} y1={top - 14} y2={top - 4} /><line
-                x1={b}
-                x2={b}
-                y1={top - 14}
-                y2={top - 4}
-              />
-              <text x={(a + b) / 2} y={top - 17} text-anchor="middle"
-                >{lengthNumber((widest.to - widest.from) * step, unit, 1)} {unit}</text
-              >
-            </g>
-          {/if}
+        {#if across && (!named || named.clear)}
+          {@const { a, b, text } = across}
+          <g class="dimension">
+            <path d="M{a} {top - 14}v10M{b} {top - 14}v10M{a} {top - 9}H{b}" />
+            <text x={(a + b) / 2} y={top - 17} text-anchor="middle">{text}</text>
+          </g>
         {/if}
         <g class="dimension">
-          <line x1={px(over.last) + 14} x2={px(over.last) + 14} y1={py(surface(over.last))} y2={py(-thick)} />
-          <line
-            x1={px(over.last) + 9}
-            x2={px(over.last) + 19}
-            y1={py(surface(over.last))}
-            y2={py(surface(over.last))}
-          />
-          <line x1={px(over.last) + 9} x2={px(over.last) + 19} y1={py(-thick)} y2={py(-thick)} />
+          <path d="M{px(over.last) + 9} {py(surface(over.last))}h10m-5 0V{py(-thick)}m-5 0h10" />
           <text x={px(over.last) + 24} y={(py(0) + py(-thick)) / 2 + 5}
-            >{lengthNumber(cut!.thickness[over.last], unit, 1)} {unit}</text
+            >{lengthNumber(cut!.thickness[over.last], unit, 2)} {unit}</text
           >
         </g>
       {:else}
@@ -382,7 +382,7 @@
     stroke: var(--signal);
     stroke-width: 1.3;
   }
-  .dimension line {
+  .dimension path {
     stroke: var(--ink);
   }
   .dimension text {
