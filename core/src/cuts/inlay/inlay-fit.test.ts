@@ -30,3 +30,20 @@ test.each([-0.243, 0, 0.06])(
     }
   },
 );
+
+test.each([
+  [0.002, 0],
+  [0.014, 2],
+  [0.05, 2],
+])('a neck between two discs of which the bit leaves %f mm on each side: told %i times', (left, told) => {
+  const [radius, allowance, disc] = [1, 0.06, 5];
+  const rounder = radius + allowance / 2;
+  // Closed by rounds of the bit, two discs have a neck; where it is narrower than the bit by δ on each side, the bit
+  // leaves about as much at its narrowest.
+  const half = rounder - left;
+  const apart = Math.sqrt((disc + rounder) ** 2 - (half + rounder) ** 2);
+  const round = (x: number) =>
+    loop(...Array.from({ length: 2000 }, (_, i) => i >> 1).map((k, i) => (i % 2 ? disc * Math.sin((k * Math.PI) / 500) : x + disc * Math.cos((k * Math.PI) / 500)))); // prettier-ignore
+  const area = clipper.union([round(-apart), round(apart)], 'nonzero');
+  expect(inlayFit(area, radius, allowance, clipper).pinched).toBe(told);
+});

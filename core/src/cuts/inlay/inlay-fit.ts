@@ -18,9 +18,11 @@ export interface InlayFit {
   pinched: number;
 }
 
-/** What the bit leaves of a neck is none where it is thinner than this, mm, or smaller, mm². */
-const THINNEST_PINCH = 0.01;
-const SMALLEST_PINCH = 1e-3;
+/** What the bit leaves of a neck is none where it is thinner than this, mm, or smaller, mm²: a fit has it twice. */
+const THINNEST_PINCH = 0.005;
+/** Chords of the rounds by which that is found, mm. */
+const PINCH_TOLERANCE = 0.0004;
+const SMALLEST_PINCH = 2e-4;
 
 /** Strokes that are kept are wider than the bit by this on each side, mm: a hair less, and rounding would stop it there. */
 const PASSED_BY = 0.002;
@@ -57,8 +59,9 @@ export function inlayFit(area: Loops, radius: number, allowance: number, clipper
 
 /** Closing can bring edges so near to each other that the bit does not go between them: what it would leave, counted. */
 function pinchedIn(grown: Loops, rounder: number, clipper: Clipper): number {
-  const middle = clipper.offset(grown, -rounder);
-  const reached = clipper.offset(clipper.offset(grown, -2 * rounder), rounder + THINNEST_PINCH);
+  const moved = (loops: Loops, by: number) => clipper.offset(loops, by, PINCH_TOLERANCE);
+  const middle = moved(grown, -rounder);
+  const reached = moved(moved(grown, -2 * rounder), rounder + THINNEST_PINCH);
   return clipper.difference(middle, reached).filter((loop) => Math.abs(signedArea(loop)) > SMALLEST_PINCH).length;
 }
 
