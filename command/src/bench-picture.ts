@@ -22,7 +22,9 @@ job.artwork = [{ kind: 'drawing', id: 'p', name: 'p', asset: '0'.repeat(64), x: 
 job.cuts = [
   { ...newCut(job, 'laser-picture', 'c')!, lines: 10, dither, targets: [{ item: 'p', shapes: 'all' }] } as never,
 ];
-const result = await compute(job, { drawing: () => drawing, face: () => undefined, clipper }, clipper, { unjudged: true });
+const result = await compute(job, { drawing: () => drawing, face: () => undefined, clipper }, clipper, {
+  unjudged: true,
+});
 const [program] = programsFor(job, result, { revision: '1', date: '2026-01-01' });
 const ms = performance.now() - started;
 console.log(JSON.stringify({ ms, lines: program.text.length, mb: process.resourceUsage().maxRSS / 1024 }));
