@@ -5,7 +5,7 @@ import { defineConfig } from 'vitest/config';
 const ALONE = [
   'machine/src/link/*.test.ts',
   'machine/src/runner/program-store.test.ts',
-  'tests/{database,database-access,odd-clusters,restart,start-and-stop}.test.ts',
+  'tests/{database,database-access,left-in-programs,odd-clusters,restart,start-and-stop}.test.ts',
   'tests/faults/*.test.ts',
 ];
 
