@@ -28,7 +28,20 @@ test.each(Object.keys(FACE_FILES) as Face[])(
     const resources = await resourcesFromDisk(() => undefined);
     const text = 'AMKWXRae&8\nÅøŽß#@\n«Ijo% 4»';
     const { shapes } = placeItem(
-      ItemSchema.parse({ id: 'l', kind: 'lettering', name: 'L', face, text, capHeight: 31, tracking: 12, leading: 1.3, align: 'right', x: 40, y: 90, rotation: 7 }), // prettier-ignore
+      ItemSchema.parse({
+        id: 'l',
+        kind: 'lettering',
+        name: 'L',
+        face,
+        text,
+        capHeight: 31,
+        tracking: 12,
+        leading: 1.3,
+        align: 'right',
+        x: 40,
+        y: 90,
+        rotation: 7,
+      }),
       resources,
     );
     expect(shapes.length).toBeGreaterThan(20);

@@ -58,7 +58,10 @@ test.each([2, 0])(
         if (status === 503) expect(problem).toMatch(AWAY);
       }
       if (most === 0) expect(saved.map(([status]) => status)).toEqual(JOBS.map(() => 503));
-      expect(await became(bench.tell({ command: 'release' }))).toEqual([expect.any(Number), expect.not.stringMatching(/database/)]); // prettier-ignore
+      expect(await became(bench.tell({ command: 'release' }))).toEqual([
+        expect.any(Number),
+        expect.not.stringMatching(/database/),
+      ]);
     } finally {
       await sql.raw(`alter role ${ROLES.server} connection limit -1`).execute(db);
     }

@@ -3,7 +3,8 @@ import { readJobFile } from '@kerbe/core/job/job-file';
 import { expect, test } from 'vitest';
 import { timeInAll, timelessCuts } from './known-times.ts';
 
-const job = () => readJobFile(readFileSync(new URL('../../../demo/jobs/entrance-board.kerbe.json', import.meta.url), 'utf8')).job; // prettier-ignore
+const job = () =>
+  readJobFile(readFileSync(new URL('../../../demo/jobs/entrance-board.kerbe.json', import.meta.url), 'utf8')).job;
 
 test('a job as its tools have it has a time', () => {
   const known = timelessCuts(job());

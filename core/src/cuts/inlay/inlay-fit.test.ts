@@ -43,7 +43,11 @@ test.each([
   const half = rounder - left;
   const apart = Math.sqrt((disc + rounder) ** 2 - (half + rounder) ** 2);
   const round = (x: number) =>
-    loop(...Array.from({ length: 2000 }, (_, i) => i >> 1).map((k, i) => (i % 2 ? disc * Math.sin((k * Math.PI) / 500) : x + disc * Math.cos((k * Math.PI) / 500)))); // prettier-ignore
+    loop(
+      ...Array.from({ length: 2000 }, (_, i) => i >> 1).map((k, i) =>
+        i % 2 ? disc * Math.sin((k * Math.PI) / 500) : x + disc * Math.cos((k * Math.PI) / 500),
+      ),
+    );
   const area = clipper.union([round(-apart), round(apart)], 'nonzero');
   expect(inlayFit(area, radius, allowance, clipper).pinched).toBe(told);
 });

@@ -5,7 +5,7 @@
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { machineKindOf } from '@kerbe/core/machines/kinds';
   import type { MetMark } from '@kerbe/core/carving/marks-along';
-  import { lengthNumber } from '@kerbe/core/quantity/format';
+  import { formatLength, lengthNumber } from '@kerbe/core/quantity/format';
   import { thickest } from '@kerbe/core/stock/stock';
   import type { StopName } from '$lib/stops';
   import { grooves } from '$lib/sheet/grooves';
@@ -198,12 +198,9 @@
       return `${shownBit.name}, ${lengthNumber(shownPart!.over ?? 0, unit, 2)} ${unit} over the sheet, kerf ${lengthNumber(2 * shownPart!.radius, unit, 2)} ${unit}`;
     return `${shownBit.name}${marked && !live ? `, pressed ${lengthNumber(pressed, unit, 2)} ${unit}` : ''}`;
   });
-  const across = $derived(
-    widest && !live && !through
-      ? { a: px(widest.from), b: px(widest.to), text: `${lengthNumber((widest.to - widest.from) * step, unit, 1)} ${unit}` } // prettier-ignore
-      : undefined,
-  );
-  const dimension = $derived(across && figureStretch(across.text, across.a, across.b));
+  const across = $derived(widest && !live && !through && { a: px(widest.from), b: px(widest.to) });
+  const acrossText = $derived(widest ? formatLength((widest.to - widest.from) * step, unit) : '');
+  const dimension = $derived(across ? figureStretch(acrossText, across.a, across.b) : undefined);
   const named = $derived(bitAt && besideBit(name, bitAt, width, dimension));
   const deep = $derived(
     deepest && !live && !through
@@ -272,10 +269,10 @@
           </g>
         {/if}
         {#if across && (!named || named.clear)}
-          {@const { a, b, text } = across}
+          {@const { a, b } = across}
           <g class="dimension">
             <path d="M{a} {top - 14}v10M{b} {top - 14}v10M{a} {top - 9}H{b}" />
-            <text x={(a + b) / 2} y={top - 17} text-anchor="middle">{text}</text>
+            <text x={(a + b) / 2} y={top - 17} text-anchor="middle">{acrossText}</text>
           </g>
         {/if}
         <g class="dimension">

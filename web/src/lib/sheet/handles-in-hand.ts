@@ -21,7 +21,9 @@ export function handlesInHand(
   const all = [...places.keys()];
   if (places.length <= MOST_HANDLES) return all;
   const within = (px: number, size: number) => px >= -40 && px <= size + 40;
-  const near = all.filter((i) => within(left + k * places[i].x, seen.width) && within(base - k * places[i].y, seen.height)); // prettier-ignore
+  const near = all.filter(
+    (i) => within(left + k * places[i].x, seen.width) && within(base - k * places[i].y, seen.height),
+  );
   return near.length <= MOST_HANDLES ? near : [];
 }
 

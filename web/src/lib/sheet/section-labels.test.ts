@@ -10,7 +10,7 @@ describe('the name of the bit', () => {
 
   test('stands to its left where the picture ends, or a dimension stands to its right', () => {
     expect(besideBit(NAME, { x: 860, half: 8 }, 900)).toEqual({ x: 844, anchor: 'end', clear: true });
-    const dimension = figureStretch('12.4 mm', 430, 460);
+    const dimension = figureStretch('12.4 mm', 440, 470);
     expect(besideBit(NAME, { x: 400, half: 8 }, 900, dimension)).toEqual({ x: 384, anchor: 'end', clear: true });
   });
 
