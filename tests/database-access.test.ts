@@ -6,9 +6,7 @@ import { afterAll, describe, expect, test } from 'vitest';
 import { type Cluster, startCluster } from '../command/src/cluster.ts';
 import { freePort } from '../command/src/free-port.ts';
 import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
-
-/** On a busy machine nothing fails for being late, ms. */
-const PATIENT = { connection: 600_000, answer: 600_000 };
+import { PATIENT } from './patient.ts';
 
 /** Who may do what in the shop's database: nobody without a password, and the server no more than it needs. */
 

@@ -19,9 +19,7 @@ import {
   saveJob,
   stepJob,
 } from '../web/src/lib/server/jobs.ts';
-
-/** On a busy machine nothing fails for being late, ms. */
-const PATIENT = { connection: 600_000, answer: 600_000 };
+import { PATIENT } from './patient.ts';
 
 let folder: string;
 let cluster: Cluster;

@@ -13,9 +13,8 @@ import { keepAsset } from '../web/src/lib/server/assets.ts';
 import { migrate, openDatabase } from '../web/src/lib/server/database.ts';
 import { createJob } from '../web/src/lib/server/jobs.ts';
 import { keptRun, makePrograms } from '../web/src/lib/server/programs.ts';
+import { PATIENT } from './patient.ts';
 
-/** On a busy machine nothing fails for being late, ms. */
-const PATIENT = { connection: 600_000, answer: 600_000 };
 const REASON = 'tried on a scrap of it';
 
 let folder: string;

@@ -2,6 +2,7 @@ import { sql } from 'kysely';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { ROLES } from '../../command/src/cluster-access.ts';
 import { openDatabase } from '../../web/src/lib/server/database.ts';
+import { PATIENT } from '../patient.ts';
 import { Answered, AtTheBench } from './at-the-bench.ts';
 
 // A database that has too few connections left, or takes long over each save: what is not done is said in a sentence, and
@@ -10,7 +11,7 @@ let bench: AtTheBench;
 let db: ReturnType<typeof openDatabase>;
 beforeAll(async () => {
   bench = await AtTheBench.open(8);
-  db = openDatabase(bench.shop.database.url, 1, { connection: 600_000, answer: 600_000 });
+  db = openDatabase(bench.shop.database.url, 1, PATIENT);
 }, 300_000);
 afterAll(async () => {
   await db?.destroy();
