@@ -20,9 +20,9 @@ export interface InlayFit {
 
 /** What the bit leaves of a neck is none where it is thinner than this, mm, or smaller, mm²: a fit has it twice. */
 const THINNEST_PINCH = 0.005;
+const SMALLEST_PINCH = 2e-4;
 /** Chords of the rounds by which that is found, mm. */
 const PINCH_TOLERANCE = 0.0004;
-const SMALLEST_PINCH = 2e-4;
 
 /** Strokes that are kept are wider than the bit by this on each side, mm: a hair less, and rounding would stop it there. */
 const PASSED_BY = 0.002;
