@@ -34,7 +34,7 @@
   const made = $derived(session.job.cuts.find((c) => c.id === cut.cut));
   const handles = $derived((made && kindOf(made).handles?.(made, cut)) ?? []);
   const counted = $derived(ordinals(handles.map(({ word }) => word)));
-  const inHand = $derived(movable ? handlesInHand(handles, frame, seen) : []);
+  const inHand = $derived((movable && handlesInHand(handles, frame, seen)) || []);
   /** What is only drawn, in one line: a node for each of thousands holds the page up. */
   const drawn = $derived.by(() => {
     const taken = new Set(inHand);
@@ -94,7 +94,7 @@
   const capital = (word: string) => word[0].toUpperCase() + word.slice(1);
 </script>
 
-{#if drawn}<path class="tab" d={drawn} data-count={movable ? handles.length - inHand.length : cut.tabs.length} />{/if}
+{#if drawn}<path class="tab" d={drawn} />{/if}
 {#each inHand as index (index)}
   {@const handle = handles[index]}
   {@const at = held?.handle === index ? held.at : handle}

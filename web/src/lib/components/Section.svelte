@@ -191,7 +191,7 @@
   });
   const depthText = $derived((z: number) => lengthNumber(-z, unit, 2));
 
-  // What is written, so that nothing of it lies over another.
+  // What is written along the section, and where: section-labels.ts.
   const name = $derived.by(() => {
     if (!shownBit) return '';
     if (through && !live)

@@ -246,7 +246,7 @@
     const own = part && session.job.cuts.find(({ id }) => id === part.cut);
     return (own && part && kindOf(own).handles?.(own, part)) ?? [];
   });
-  const crowded = $derived(handles.length > 0 && handlesInHand(handles, frame, { width, height }).length === 0);
+  const crowded = $derived(handlesInHand(handles, frame, { width, height }) === undefined);
   const legend = $derived(
     keysOf({
       job: session.job,

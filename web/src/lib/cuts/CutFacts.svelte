@@ -2,7 +2,7 @@
   import { kindOf } from '@kerbe/core/cuts/kinds';
   import { howFar } from '@kerbe/core/program/how-driven';
   import { formatLength, formatMinutes } from '@kerbe/core/quantity/format';
-  import { NOT_KNOWN, timelessCuts } from '$lib/known-times';
+  import { NOT_KNOWN, timeless as timelessCut } from '$lib/known-times';
   import { useWorkplace } from '$lib/workplace.svelte';
 
   /** What a cut comes to: depth, time, passes, and what its kind tells. */
@@ -11,6 +11,7 @@
   const unit = $derived(session.job.unit);
   const parts = $derived(session.current ? (session.view?.cuts.filter((c) => c.cut === cut) ?? []) : []);
   const made = $derived(parts.find((part) => part.id === cut));
+  const timeless = $derived(session.job.cuts.some((own) => own.id === cut && timelessCut(session.job, own)));
   const facts = $derived.by(() => {
     const kind = session.job.cuts.find((c) => c.id === cut);
     if (!made || !kind) return [];
@@ -23,7 +24,7 @@
     {@const [far, word] = howFar(made, unit)}
     <span><strong>{far}</strong> {word === 'deep' ? 'deepest' : word}</span>
     <span
-      >{#if timelessCuts(session.job).has(cut)}time {NOT_KNOWN}{:else}<strong
+      >{#if timeless}time {NOT_KNOWN}{:else}<strong
           >{formatMinutes(parts.reduce((sum, part) => sum + part.minutes, 0))}</strong
         >{/if}</span
     >

@@ -9,7 +9,7 @@ interface Place {
 export const MOST_HANDLES = 400;
 
 /**
- * Numbers of the handles that can be taken: all where they are few, else those in sight, and none while too many are.
+ * Numbers of the handles that can be taken: all where they are few, else those in sight; undefined while too many are.
  * @param places mm of the sheet.
  * @param seen size of the sheet's view, px; what lies up to 40 px beside it counts as in sight.
  */
@@ -17,14 +17,14 @@ export function handlesInHand(
   places: readonly Place[],
   { k, left, base }: SheetFrame,
   seen: { width: number; height: number },
-): number[] {
+): number[] | undefined {
   const all = [...places.keys()];
   if (places.length <= MOST_HANDLES) return all;
   const within = (px: number, size: number) => px >= -40 && px <= size + 40;
   const near = all.filter(
     (i) => within(left + k * places[i].x, seen.width) && within(base - k * places[i].y, seen.height),
   );
-  return near.length <= MOST_HANDLES ? near : [];
+  return near.length <= MOST_HANDLES ? near : undefined;
 }
 
 /**
