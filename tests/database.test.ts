@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import { sql } from 'kysely';
+import { Kysely, PostgresDialect, sql } from 'kysely';
+import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Cluster, startCluster } from '../command/src/cluster.ts';
 import { freePort } from '../command/src/free-port.ts';
@@ -19,6 +20,7 @@ import {
   saveJob,
   stepJob,
 } from '../web/src/lib/server/jobs.ts';
+import type { Tables } from '../web/src/lib/server/tables.ts';
 import { PATIENT } from './patient.ts';
 
 let folder: string;
@@ -192,6 +194,37 @@ describe('the shop’s database', () => {
     expect(!aside.saved && !asideAgain.saved && aside.mine === asideAgain.mine).toBe(true);
     const { rows } = await sql<{ n: string }>`select count(*) as n from revisions where job_id = 'again'`.execute(db);
     expect(Number(rows[0].n)).toBe(3);
+  });
+
+  test('nothing is asked after a commit: what is kept is never said to be not, for an answer that could not be read', async () => {
+    const asked: string[] = [];
+    const noted = new Kysely<Tables>({
+      dialect: new PostgresDialect({ pool: new pg.Pool({ connectionString: cluster.url, max: 1 }) }),
+      log: ({ query }) => void asked.push(query.sql),
+    });
+    const a = await createJob(noted, named('noted'));
+    expect(asked.at(-1)).toBe('commit');
+    const b = await saveJob(noted, a.id, a.revision, named('noted b'));
+    expect(asked.at(-1)).toBe('commit');
+    if (!b.saved) throw new Error('not saved');
+    const aside = await saveJob(noted, a.id, a.revision, named('noted c'));
+    expect(asked.at(-1)).toBe('commit');
+    if (aside.saved) throw new Error('not kept aside');
+    const chosen = await chooseRevision(noted, a.id, b.open.revision, aside.mine);
+    expect(asked.at(-1)).toBe('commit');
+    if (!chosen.saved) throw new Error('not chosen');
+    const undone = await stepJob(noted, a.id, chosen.open.revision, 'undo');
+    expect(undone.job.name).toBe('noted');
+    expect(asked.at(-1)).toBe('commit');
+    await noted.destroy();
+  });
+
+  test('a step back to what cannot be read any more is not taken', async () => {
+    const damaged = { ...named('damaged'), stock: {} } as unknown as Job;
+    const before = await madeBefore(db, 'over-damaged', damaged, null);
+    const head = await madeBefore(db, 'over-damaged', named('over damaged'), before);
+    await expect(stepJob(db, 'over-damaged', head, 'undo')).rejects.toThrow(/^This job cannot be read/);
+    expect(await openJob(db, 'over-damaged')).toMatchObject({ revision: head, canUndo: true });
   });
 
   test('unknown jobs, bases and artwork are refused with a sentence and a status, not by the database', async () => {

@@ -40,10 +40,13 @@ function readDocument(document: unknown): CutJob {
 
 type Db = Kysely<Tables>;
 
+// What changes a job reads its answer before it commits: an answer that cannot be read afterwards would say of what is kept
+// that it is not.
+
 /** Makes a job from a document. */
 export async function createJob(db: Db, job: CutJob, id = randomUUID().slice(0, 8)): Promise<OpenJob> {
-  await demandAssets(db, job);
-  await db.transaction().execute(async (t) => {
+  return db.transaction().execute(async (t) => {
+    await demandAssets(t, job);
     await t.insertInto('jobs').values({ id, head: null }).execute();
     const { id: revision } = await t
       .insertInto('revisions')
@@ -51,8 +54,8 @@ export async function createJob(db: Db, job: CutJob, id = randomUUID().slice(0, 
       .returning('id')
       .executeTakeFirstOrThrow();
     await t.updateTable('jobs').set({ head: revision }).where('id', '=', id).execute();
+    return openJob(t, id);
   });
-  return openJob(db, id);
 }
 
 /** @throws {Refused} where a job refers to artwork that is not kept here; what `before` refers to is not asked for. */
@@ -108,13 +111,14 @@ export async function saveJob(db: Db, id: string, base: string, job: CutJob): Pr
   if (!JOB_ID.test(id)) throw new NoSuchJob();
   const document = JSON.stringify(job);
   const same = sql<boolean>`document = ${document}::jsonb`;
-  const outcome = await db.transaction().execute(async (t) => {
+  return db.transaction().execute(async (t) => {
     const row = await t.selectFrom('jobs').select('head').where('id', '=', id).forUpdate().executeTakeFirst();
     if (!row?.head) throw new NoSuchJob();
     const ofJob = () => t.selectFrom('revisions').where('job_id', '=', id);
     const before = await ofJob().select('document').where('id', '=', base).executeTakeFirst();
     if (!before) throw new Refused('This page shows a state of the job that is not kept here; load it again.', 409);
-    if (await ofJob().select('id').where('id', '=', row.head).where(same).executeTakeFirst()) return undefined;
+    if (await ofJob().select('id').where('id', '=', row.head).where(same).executeTakeFirst())
+      return { saved: true, open: await openJob(t, id) };
     await demandAssets(t, job, before.document);
     const kept = await ofJob().select('id').where('parent', '=', base).where(same).executeTakeFirst();
     const { id: mine } =
@@ -124,10 +128,10 @@ export async function saveJob(db: Db, id: string, base: string, job: CutJob): Pr
         .values({ job_id: id, parent: base, document })
         .returning('id')
         .executeTakeFirstOrThrow());
-    return { mine, moved: await moveHead(t, id, base, mine) };
+    const moved = await moveHead(t, id, base, mine);
+    const open = await openJob(t, id);
+    return moved ? { saved: true, open } : { saved: false, mine, theirs: open };
   });
-  const open = await openJob(db, id);
-  return !outcome || outcome.moved ? { saved: true, open } : { saved: false, mine: outcome.mine, theirs: open };
 }
 
 async function moveHead(db: Db, id: string, from: string, to: string): Promise<boolean> {
@@ -142,10 +146,12 @@ async function moveHead(db: Db, id: string, from: string, to: string): Promise<b
 
 /** Makes a revision that was kept aside the one that counts; not where another has become that meanwhile. */
 export async function chooseRevision(db: Db, id: string, base: string, revision: string): Promise<SaveOutcome> {
-  await revisionOf(db, id, revision);
-  const moved = await moveHead(db, id, base, revision);
-  const open = await openJob(db, id);
-  return moved || open.revision === revision ? { saved: true, open } : { saved: false, mine: revision, theirs: open };
+  return db.transaction().execute(async (t) => {
+    await revisionOf(t, id, revision);
+    const moved = await moveHead(t, id, base, revision);
+    const open = await openJob(t, id);
+    return moved || open.revision === revision ? { saved: true, open } : { saved: false, mine: revision, theirs: open };
+  });
 }
 
 /**
@@ -153,16 +159,16 @@ export async function chooseRevision(db: Db, id: string, base: string, revision:
  * kept aside meanwhile; returns what then counts.
  */
 export async function stepJob(db: Db, id: string, base: string, step: 'undo' | 'redo'): Promise<OpenJob> {
-  const open = await openJob(db, id);
-  if (open.revision !== base) return open;
-  await db.transaction().execute(async (t) => {
+  return db.transaction().execute(async (t) => {
+    const open = await openJob(t, id);
+    if (open.revision !== base) return open;
     const ofJob = t.selectFrom('revisions').where('job_id', '=', id).where('id', '=', base);
     const row = await ofJob.select(['parent', 'forward']).executeTakeFirst();
     const to = step === 'undo' ? row?.parent : row?.forward;
     if (to && (await moveHead(t, id, base, to)) && step === 'undo')
       await t.updateTable('revisions').set({ forward: base }).where('id', '=', to).execute();
+    return openJob(t, id);
   });
-  return openJob(db, id);
 }
 
 /** A job as the list shows it. What cannot be read of it is left out. */
