@@ -19,17 +19,7 @@ export function judgeWalls(
   const radius = asked.diameter / 2;
   const through = tabs.count > 0 && asked.skin === 0;
   // An outline with a narrow neck, or that crosses itself, is gone round in several loops, each with its tabs.
-  const ways: [number, number][][] = [];
-  let lifted = true;
-  for (const { feed, bx, by, bz } of moves) {
-    if (feed === 0) lifted = true;
-    else if (bz < -deepest + 0.02) {
-      const again = lifted && ways.some(([[x, y]]) => Math.hypot(x - bx, y - by) < 1);
-      if (lifted && !again) ways.push([[bx, by]]);
-      else if (!lifted || again) ways.at(-1)?.push([bx, by]);
-      lifted = false;
-    }
-  }
+  const ways = loopsOf(moves, deepest);
   const ceiling = -(asked.depth - tabs.height);
   for (const loop of drawn.loops) {
     const near = (asked.side === 'on' ? 0 : radius) + asked.lead + 0.05;
@@ -115,10 +105,17 @@ export function judgeWalls(
           })
         );
       });
+      // What such a bit leaves of the tab's other end is a scrap beside it.
+      const scrap =
+        crowded &&
+        runs.some(
+          (other) =>
+            other !== run && other.length * every > tabs.length / 2 && stepsBetween(run, other, high.length) < apart,
+        );
       const least = crowded ? tabs.length / 2 : tabs.length;
       // Where outlines cross, a tab goes round the corner from one to the other, and the bit past its bend.
       const bent = [run[0], run[run.length - 1]].some((k) => drawn.loops.some((other) => other !== loop && distanceTo(other, ...places[k]) < radius + every)); // prettier-ignore
-      if (whole && !bent && run.length > 2 && long < least - 0.1 - 2 * every - swept.cell)
+      if (whole && !bent && !scrap && run.length > 2 && long < least - 0.1 - 2 * every - swept.cell)
         found.push(
           `a tab is ${long.toFixed(2)} mm long, ${tabs.length} were asked for, at ${places[run[0]].map((v) => v.toFixed(2)).join(', ')}`,
         );
@@ -138,4 +135,31 @@ function distanceTo(loop: readonly (readonly [number, number])[], x: number, y: 
     nearest = Math.min(nearest, toSegment(x, y, ax, ay, bx, by));
   });
   return nearest;
+}
+
+/** How many places lie between two runs of them round a loop of `count`. */
+function stepsBetween(a: readonly number[], b: readonly number[], count: number): number {
+  const after = (first: readonly number[], second: readonly number[]) =>
+    (second[0] - first[first.length - 1] + count) % count;
+  return Math.min(after(a, b), after(b, a));
+}
+
+/** The ways at depth between lifts: one along another that was gone before is that one again. */
+function loopsOf(moves: readonly Move[], deepest: number): [number, number][][] {
+  const all: [number, number][][] = [];
+  let lifted = true;
+  for (const { feed, bx, by, bz } of moves) {
+    if (feed === 0) lifted = true;
+    else if (bz < -deepest + 0.02) {
+      if (lifted) all.push([[bx, by]]);
+      else all.at(-1)?.push([bx, by]);
+      lifted = false;
+    }
+  }
+  const ways: [number, number][][] = [];
+  for (const way of all) {
+    const on = (earlier: [number, number][]) => way.filter(([x, y]) => distanceTo(earlier, x, y) < 0.05).length;
+    if (!ways.some((earlier) => on(earlier) > way.length / 2)) ways.push(way);
+  }
+  return ways;
 }

@@ -15,11 +15,11 @@ export type Standing = 'whole' | 'half' | 'no';
 /** Places where the loop turns more than this (radians) along a tab are avoided: they are hard to sand. */
 const STRAIGHT_ENOUGH = (10 * Math.PI) / 180;
 
-/** A tab of which another cut takes an end is no better than one round such a bend, radians. */
-const HALF_A_TAB = Math.PI / 2;
-
 /** How much more a bend in a tab counts than one beside it. */
 const ON_TAB = 10;
+
+/** A tab of which another cut takes an end is no better than one that bends by 45°. */
+const HALF_A_TAB = (ON_TAB * Math.PI) / 4;
 
 /** Between one tab and the next at least this share of a tab's width is cut. */
 const APART = 1.1;
