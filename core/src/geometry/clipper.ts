@@ -4,6 +4,7 @@ import factory from 'clipper2-wasm';
 import type { MainModule, PathsD } from 'clipper2-wasm';
 import { boxGroups } from './box-groups.ts';
 import { boundsOf, type Loops, signedArea } from './outline.ts';
+import { partedLoops } from './parted-loops.ts';
 import { shapeKey, shiftLoops } from './same-shape.ts';
 
 export type { Loops };
@@ -12,7 +13,7 @@ export type FillRule = 'nonzero' | 'evenodd';
 
 /** Booleans and offsets of loops, through the Clipper2 library. */
 export interface Clipper {
-  /** The area covered by all loops under a fill rule, as loops that neither cross nor overlap. */
+  /** The area covered by all loops under a fill rule, as loops that neither cross nor overlap, and come to no point twice. */
   union(loops: Loops, rule: FillRule): Loops;
   /** What is in `loops` and not in `clip` (both as `union` returns them). */
   difference(loops: Loops, clip: Loops): Loops;
@@ -115,7 +116,7 @@ export async function loadClipper(wasmBinary: Uint8Array): Promise<Clipper> {
       const subject = send(loops);
       const result = module.UnionSelfD(subject, rule === 'nonzero' ? FillRule.NonZero : FillRule.EvenOdd, DECIMALS);
       subject.delete();
-      return receive(result);
+      return receive(result).flatMap(partedLoops);
     },
     difference(loops, clip) {
       const a = send(loops);
