@@ -1,5 +1,5 @@
 import { createServer } from 'node:http';
-import { fileURLToPath } from 'node:url';
+import { processFile } from '@kerbe/machine/process-file';
 
 /**
  * The built web application as a process: `serve.ts --port N`, on loopback. A worker's script is answered with a policy
@@ -12,7 +12,7 @@ const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm
 /** Most bytes of any body, in MB. */
 const MOST = 81;
 process.env.BODY_SIZE_LIMIT ??= `${MOST}M`;
-process.env.KERBE_HEAVY ??= fileURLToPath(new URL('./src/lib/server/heavy/worker.ts', import.meta.url));
+process.env.KERBE_HEAVY ??= processFile(new URL('./src/lib/server/heavy/worker.ts', import.meta.url));
 
 const server = createServer((request, response) => {
   if (Number(request.headers['content-length'] ?? 0) > MOST * 1_048_576) {

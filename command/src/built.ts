@@ -9,6 +9,7 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
+import { bundleProcesses } from './bundles.ts';
 import { Misuse } from './misuse.ts';
 import { printedBy } from './run-to-end.ts';
 import { DATA, ROOT } from './paths.ts';
@@ -17,11 +18,14 @@ const SOURCES = [
   'core/src',
   'machine/src',
   'web/src',
+  'web/serve.ts',
   'web/static',
   'web/vite.config.ts',
   'web/svelte.config.js',
+  'command/src/bundles.ts',
   'package-lock.json',
 ];
+const MARK = `${ROOT}/web/build/.fingerprint`;
 
 function fingerprint(): string {
   const hash = createHash('sha256');
@@ -33,11 +37,13 @@ function fingerprint(): string {
   return hash.digest('hex');
 }
 
-/** Builds the web application where its sources changed since it was built. @throws {Misuse}; the signal's reason */
+/**
+ * Builds the web application and bundles its processes where sources changed since they were built.
+ * @throws {Misuse}; the signal's reason
+ */
 export async function ensureBuilt(signal?: AbortSignal): Promise<void> {
-  const mark = `${ROOT}/web/build/.fingerprint`;
   const now = fingerprint();
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  if (existsSync(MARK) && readFileSync(MARK, 'utf8') === now) return;
   try {
     accessSync(`${ROOT}/web`, constants.W_OK);
   } catch {
@@ -48,5 +54,6 @@ export async function ensureBuilt(signal?: AbortSignal): Promise<void> {
   console.log('Building the web application …');
   mkdirSync(DATA, { recursive: true });
   await printedBy('npx', ['vite', 'build', '--logLevel', 'warn'], { cwd: `${ROOT}/web`, signal });
-  writeFileSync(mark, now);
+  await bundleProcesses();
+  writeFileSync(MARK, now);
 }

@@ -6,6 +6,7 @@ import type { BaseBench } from '@kerbe/core/document/bench';
 import { BenchSchema } from '@kerbe/core/machines/bench-schema';
 import { standInOf } from '@kerbe/machine/kinds/stand-ins';
 import { startProcess } from '@kerbe/machine/kinds/start-process';
+import { BUNDLES } from './bundles.ts';
 import { ensureBuilt } from './built.ts';
 import { type Cluster, startCluster } from './cluster.ts';
 import { freePort } from './free-port.ts';
@@ -84,6 +85,7 @@ async function start(lock: ShopLock, { signal, ...options }: ShopOptions): Promi
   signal?.addEventListener('abort', () => ending.abort(signal.reason));
   mkdirSync(data, { recursive: true });
   await ensureBuilt(ending.signal);
+  process.env.KERBE_BUNDLES = BUNDLES;
   const say = (sentence: string) => process.env.KERBE_QUIET || console.error(sentence);
   // What is a fault of ours is told all the same.
   const onLine = (line: string) => (process.env.KERBE_QUIET && !line.startsWith('{"level":50')) || console.log(line);

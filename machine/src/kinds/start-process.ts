@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { createInterface } from 'node:readline';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+import { processArguments } from '../process-file.ts';
 
 export interface Started {
   process: ChildProcess;
@@ -22,7 +23,7 @@ export interface StartOptions {
 const Ready = z.object({ listening: z.number(), hands: z.number().optional(), secret: z.string().optional() });
 
 /**
- * Starts a TypeScript process of this package that prints `{"listening": PORT}` when it is ready.
+ * Starts a process of Kerbe's own that prints `{"listening": PORT}` when it is ready.
  * @param options.signal ends it where it is not ready yet.
  * @throws what it printed, where it ends before it is ready; the signal's reason.
  */
@@ -33,7 +34,7 @@ export function startProcess(
 ): Promise<Started> {
   signal?.throwIfAborted();
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', fileURLToPath(file), ...args], {
+    const child = spawn(process.execPath, [...processArguments(file), ...args], {
       env,
       stdio: ['ignore', 'pipe', 'pipe'],
     });

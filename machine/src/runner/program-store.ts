@@ -2,11 +2,13 @@ import { spawn } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { Timeline } from '@kerbe/core/program/timeline';
 import { timelineFrom } from '@kerbe/core/program/timeline-bytes';
+import { processArguments } from '../process-file.ts';
 import type { ProgramWay } from './program-ways.ts';
 import { linesOf, type ProgramFacts, type ProgramPlace } from './program-facts.ts';
+
+const READER = new URL('./read-program.ts', import.meta.url);
 
 /** Where the runner finds programs, by their hash. */
 export interface ProgramStore {
@@ -66,11 +68,10 @@ export class ProgramFolder implements ProgramStore {
 
   private ask([hash, ...rest]: string[], signal: AbortSignal): Promise<unknown> {
     return new Promise((resolve, reject) => {
-      const child = spawn(
-        process.execPath,
-        ['--import', 'tsx', fileURLToPath(new URL('./read-program.ts', import.meta.url)), this.path(hash), ...rest],
-        { stdio: ['ignore', 'pipe', 'pipe'], signal },
-      );
+      const child = spawn(process.execPath, [...processArguments(READER), this.path(hash), ...rest], {
+        stdio: ['ignore', 'pipe', 'pipe'],
+        signal,
+      });
       let out = '';
       let errors = '';
       child.stdout.setEncoding('utf8').on('data', (text: string) => (out += text));

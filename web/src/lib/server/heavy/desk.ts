@@ -48,7 +48,7 @@ export class HeavyDesk {
       workerType: 'process',
       maxWorkers: 2 * PLACES,
       workerTerminateTimeout: 500,
-      // As this process was started: it reads TypeScript.
+      // As this process was started: where that reads TypeScript, so do they.
       // What changes the tables is none of their business.
       forkOpts: {
         serialization: 'advanced',
