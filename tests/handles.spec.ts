@@ -170,6 +170,12 @@ test('a program from elsewhere is seen on this job’s stock, timed and checked'
   await expect(shop.getByRole('region', { name: 'Another program' }).getByRole('alert')).toContainText(
     /No move could be read|holds no moves/,
   );
+  // One that would be followed for minutes is given up by a press, and leaves nothing behind.
+  await read('G21 G90\nF900\n#1=0\no100 while [#1 LT 1500000]\n#1=[#1+1]\no100 endwhile\nG1 X10\nM2\n');
+  const reading = shop.getByRole('status').filter({ hasText: 'Reading the program' });
+  await reading.getByRole('button', { name: 'Cancel' }).click();
+  await expect(reading).toHaveCount(0);
+  await expect(shop.getByRole('region', { name: 'Another program' }).getByRole('alert')).toHaveCount(0);
   await read('G21 G90\nT2 M6\nG0 X20 Y20 Z5\nG1 Z-2 F300\nG1 X120 F1200\nG2 X120 Y60 I0 J20\nG1 X20\nG0 Z5\nM30\n');
   const section = shop.getByRole('region', { name: 'Another program' });
   await expect(section).toContainText('other.ngc is drawn on the sheet');

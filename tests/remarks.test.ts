@@ -15,22 +15,10 @@ import { bytesFromBase64, readJobFile, writeJobFile } from '../core/src/job/job-
 import { scaledArtwork } from '../core/src/artwork/artwork-scale.ts';
 import { judgeKinds } from '../core/src/remarks/kinds.ts';
 import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
+import { demoJob } from './demo-job.ts';
 
-const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
 const open = '<svg width="60mm" height="60mm" viewBox="0 0 60 60"><path d="M5 5H50V50H5"/></svg>';
-const resources = await resourcesFromDisk((hash) =>
-  hash === 'f'.repeat(64)
-    ? new TextEncoder().encode(open)
-    : file.assets[hash] && bytesFromBase64(file.assets[hash].base64),
-);
-const cache = new ComputeCache();
-const run = async (job: Job): Promise<JobResult> =>
-  compute(JobSchema.parse(job), resources, await clipperFromDisk(), { cache });
-const changed = (change: (job: Job) => void) => {
-  const job = structuredClone(file.job);
-  change(job);
-  return job;
-};
+const { file, resources, run, changed } = await demoJob('comet-marker', { ['f'.repeat(64)]: open });
 const carve = (job: Job) => job.cuts.find((cut): cut is VCarveCut => cut.kind === 'v-carve')!;
 const bit = (job: Job, id: string) => job.bits.find((b) => b.id === id) as VBit;
 const out = (job: Job) => job.cuts.find((cut): cut is ProfileCut => cut.kind === 'profile')!;

@@ -1,23 +1,11 @@
-import { readFileSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { expect, test } from 'vitest';
-import { compute, ComputeCache, type JobResult } from '../core/src/compute/compute.ts';
+import type { JobResult } from '../core/src/compute/compute.ts';
 import type { VCarveCut } from '../core/src/cuts/v-carve/fields.ts';
-import { bytesFromBase64, readJobFile } from '../core/src/job/job-file.ts';
 import type { CutJob as Job } from '../core/src/job/job.ts';
-import { JobSchema } from '../core/src/job/job.ts';
-import { clipperFromDisk, resourcesFromDisk } from '../machine/src/core-from-disk.ts';
+import { demoJob } from './demo-job.ts';
 
-const file = readJobFile(readFileSync(new URL('../demo/jobs/comet-marker.kerbe.json', import.meta.url), 'utf8'));
-const resources = await resourcesFromDisk((hash) => file.assets[hash] && bytesFromBase64(file.assets[hash].base64));
-const cache = new ComputeCache();
-const run = async (job: Job): Promise<JobResult> =>
-  compute(JobSchema.parse(job), resources, await clipperFromDisk(), { cache });
-const changed = (change: (job: Job) => void) => {
-  const job = structuredClone(file.job);
-  change(job);
-  return job;
-};
+const { run, changed } = await demoJob('comet-marker');
 const carve = (job: Job) => job.cuts.find((cut): cut is VCarveCut => cut.kind === 'v-carve')!;
 
 test('corners that differ are judged by what they do to the width of strokes', async () => {

@@ -45,6 +45,8 @@
         if (workplace.foreignFile === file && seen) workplace.foreign = seen;
       })
       .catch((error: unknown) => {
+        // Cancelled, or another was asked for meanwhile: what became of this one is nobody's concern.
+        if (workplace.foreignFile !== file) return;
         problem = error instanceof Error ? error.message : String(error);
         workplace.foreignFile = undefined;
       })
