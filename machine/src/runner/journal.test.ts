@@ -1,5 +1,6 @@
 import { appendFileSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import { Journal, type JournalRecord } from './journal.ts';
 import { touchRadius } from '../kinds/router/procedures.ts';
@@ -32,6 +33,48 @@ describe('the runner’s journal', () => {
     journal.write(record('b', 'begun'));
     journal.write(record('b', 'stopped'));
     expect(journal.ends(first.next).ends.map(({ id }) => id)).toEqual(['b']);
+  });
+  test('whenever it is read, written and begun anew, each end is told once and in its order', () => {
+    const step = fc.oneof(
+      { weight: 3, arbitrary: fc.constant('read' as const) },
+      { weight: 1, arbitrary: fc.constant('restart' as const) },
+      fc.record({ run: fc.constantFrom('a', 'b', 'c'), phase: fc.constantFrom('on', 'done', 'stopped') }),
+    );
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 30 }), (steps) => {
+        const own = `${folder}/${Math.random()}/runs.jsonl`;
+        let journal = new Journal(own);
+        const open = new Map<string, string>();
+        const [ended, told]: string[][] = [[], []];
+        let [from, count] = [0, 0];
+        const read = () => {
+          const { next, begun, ends } = journal.ends(from);
+          for (const { id, phase } of ends) told.push(`${id} ${phase}`);
+          expect(begun.toSorted()).toEqual([...open.values()].toSorted());
+          from = next;
+        };
+        for (const what of steps)
+          if (what === 'read') read();
+          else if (what === 'restart') {
+            journal = new Journal(own);
+            for (const id of open.values()) ended.push(`${id} failed`);
+            open.clear();
+          } else {
+            const { run, phase } = what;
+            const id = open.get(run) ?? `${run}${++count}`;
+            if (!open.has(run)) journal.write(record(id, 'begun'));
+            open.set(run, id);
+            journal.write(record(id, phase as JournalRecord['phase']));
+            if (phase === 'on') continue;
+            ended.push(`${id} ${phase}`);
+            open.delete(run);
+          }
+        read();
+        expect(told.toSorted()).toEqual(ended.toSorted());
+        expect(told.filter((end) => !end.endsWith('failed'))).toEqual(ended.filter((end) => !end.endsWith('failed')));
+      }),
+      { numRuns: 300 },
+    );
   });
   test('nobody else on this machine reads it', () => {
     new Journal(file).write(record('a', 'begun'));

@@ -168,11 +168,27 @@ test('from the touched surface to zero', () => {
   );
   expect(riseOf(board, 'spoilboard')).toBe(0);
   expect(riseOf(board, 'corner', 'lower-left')).toBe(-9);
-  const centre = basisOf(
-    'a',
-    changed((j) => (j.stock.zeroXY = 'centre')),
-  );
-  expect(acrossFrom(centre, 'upper-right')).toEqual({ x: -comet.stock.length / 2, y: -comet.stock.width / 2 });
+});
+
+test('wherever zero is to lie and whichever corner is touched, from there to zero is as the sheet lies', () => {
+  const [length, width] = [230, 170];
+  const places = {
+    'lower-left': [0, 0],
+    'lower-right': [length, 0],
+    'upper-right': [length, width],
+    'upper-left': [0, width],
+  };
+  for (const zeroXY of [...CORNERS, 'centre'] as const) {
+    const basis = basisOf(
+      'a',
+      changed((j) => Object.assign(j.stock, { length, width, zeroXY })),
+    );
+    const zero = zeroXY === 'centre' ? [length / 2, width / 2] : places[zeroXY];
+    for (const corner of CORNERS) {
+      const { x, y } = acrossFrom(basis, corner);
+      expect([places[corner][0] + x, places[corner][1] + y], `${zeroXY} from ${corner}`).toEqual(zero);
+    }
+  }
 });
 
 // What the whole table is for: a tool sent to a depth ends that deep under the surface that the job means, or does not start.
