@@ -286,6 +286,18 @@ describe('distance along a loop', () => {
     expect(measured.pointAt(-5)).toMatchObject({ x: 0, y: 5 });
     expect(measured.wrap(-5)).toBe(35);
   });
+  test('at a corner the way goes on, it does not come from where it came', () => {
+    const oblong = new ArcLength(Float64Array.of(0, 0, 30, 0, 30, 12, 0, 12));
+    const onward = [
+      [0, 1, 0],
+      [30, 0, 1],
+      [42, -1, 0],
+      [72, 0, -1],
+      [84, 1, 0],
+    ];
+    for (const [s, dx, dy] of onward) expect(oblong.pointAt(s)).toMatchObject({ dx, dy });
+    expect(onward.map(([s]) => oblong.segmentAt(s))).toEqual([0, 1, 2, 3, 0]);
+  });
   test('the nearest place is the nearest', () => {
     fc.assert(
       fc.property(

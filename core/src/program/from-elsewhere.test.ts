@@ -93,6 +93,28 @@ describe('feeds', () => {
 });
 
 // NISTIR 6556 §3.5.16; the two examples are those of its §3.5.16.3 (G81).
+// Whatever is a length is told in inches, whatever is none stays: the tool goes the same way.
+test.each([
+  ['lines and feeds', 'G0 X12 Y-7 Z5\nG1 Z-3 F300\nX40 Y8 F900\nG91\nX-3 Y4 Z1\nG90\nG0 Z9'],
+  ['arcs by middle and by radius', 'G0 X10 Y0 Z1\nG2 X30 Y0 I10 J0 F400\nG3 X50 Y5 R14\nG17 G2 X40 Y-5 Z-2 I-5 J-5'],
+  ['arcs in another plane', 'G0 X10 Y3 Z8\nG18 G2 X20 Z8 I5 K0 F400\nG19 G3 Y11 Z8 J4 K0\nG17'],
+  ['cycles', 'G0 X1 Y2 Z9\nF100\nG83 X4 Y5 Z-14 R2 Q3\nX20\nG73 X30 Z-9 R1 Q2.5\nG82 X40 Z-2 R1 P0.5\nG80\nG0 X0'],
+  ['offsets', 'G10 L2 P1 X30 Y20 Z-5\nG0 X1 Y2 Z8\nG92 X0 Y0 Z4\nG1 X5 Y6 Z-7 F200\nG92.1'],
+  ['scaled and turned', 'G51 X10 Y4 P2\nG0 X12 Y6 Z3\nG68 X5 Y5 R30\nG1 X14 Y9 F300\nG69 G50\nX1'],
+])('a program in inches is the one in millimetres: %s', (_, program) => {
+  const LENGTH = /([XYZIJKQF])(-?[\d.]+)/g;
+  const inches = program
+    .split('\n')
+    .map((line) => line.replace(LENGTH, (_, letter: string, mm: string) => `${letter}${Number(mm) / 25.4}`))
+    .map((line) => (/G68/.test(line) ? line : line.replace(/R(-?[\d.]+)/g, (_, mm: string) => `R${Number(mm) / 25.4}`)))
+    .join('\n');
+  const [metric, imperial] = [readProgram(`G21 G90\n${program}\nM30`), readProgram(`G20 G90\n${inches}\nM30`)];
+  expect(imperial.path.xyz.length).toBe(metric.path.xyz.length);
+  for (const key of ['xyz', 'feed'] as const)
+    metric.path[key].forEach((value, k) => expect(imperial.path[key][k], `${key} ${k}`).toBeCloseTo(value, 6));
+  expect([imperial.whole, imperial.notes.length]).toEqual([metric.whole, metric.notes.length]);
+});
+
 describe('drilling cycles', () => {
   const START = 'G21 G90\nG0 X1 Y2\nG0 Z3\nF100\n';
   test('example 1: absolute', () => {

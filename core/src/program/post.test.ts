@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { laserPost } from '../machines/laser/post.ts';
 import { dialectOf } from '../machines/router/bench.ts';
 import { DIALECTS } from '../machines/router/dialects.ts';
 import { joinPaths, PathBuilder } from '../motion/path.ts';
@@ -86,6 +87,32 @@ test('what a machine takes over setting a cut is planned, and only where cuts ar
 test('a turning spindle says nothing where strokes begin and end', () => {
   const { text } = writeProgram(heading, [cut(twoStrokes())], { x: 0, y: 0, z: 0 }, DIALECTS.plain);
   expect(text.match(/^(S1000 )?M[35]$/gm)).toEqual(['S1000 M3', 'M5']);
+});
+
+test('strokes of a beam are driven alike where both want air, or neither does', () => {
+  const { alike } = laserPost({ words: { on: 'M4', off: 'M5', airOn: 'M8', airOff: 'M9' }, full: 1000 });
+  const driven = (air?: boolean) => ({ ...cut(twoStrokes()), air });
+  const table = [true, false, undefined].map((a) => [true, false, undefined].map((b) => alike(driven(a), driven(b))));
+  expect(table).toEqual([
+    [true, false, false],
+    [false, true, true],
+    [false, true, true],
+  ]);
+});
+
+test.each([
+  ['mm', 'lift 7.5 mm', 1],
+  ['in', 'lift 0.295 in', 25.4],
+] as const)('the heading tells its lengths in %s, the unit that the program moves in', (unit, lift, perUnit) => {
+  const { text } = writeProgram(
+    { ...heading, unit, lift: 7.5, approach: 7.5 },
+    [cut(twoStrokes())],
+    { x: 0, y: 0, z: 0 },
+    DIALECTS.plain,
+  );
+  expect(text).toContain(`(${lift}, planned`);
+  expect(text.match(new RegExp(`\\d ${unit === 'mm' ? 'in' : 'mm'}\\b`))).toBeNull();
+  expect(Number(/^G0 Z([\d.]+)$/m.exec(text)![1]) * perUnit).toBeCloseTo(7.5, 2);
 });
 
 test('a spindle gets the seconds of its own bench to reach its speed, in the program and in its time', () => {
