@@ -4,9 +4,9 @@ import { fileURLToPath } from 'node:url';
 const ROOT = fileURLToPath(new URL('../../', import.meta.url));
 
 /**
- * What a process of Kerbe's own is called once it is bundled into one file.
+ * What a process of Kerbe's own is called once it is bundled into one file: of `machine/src/runner/main.ts`
+ * `machine-src-runner-main.mjs`.
  * @param file its source.
- * @example bundleName(new URL('runner/main.ts', import.meta.url)) // 'machine-src-runner-main.mjs'
  */
 export function bundleName(file: URL): string {
   const path = relative(ROOT, fileURLToPath(file));
