@@ -78,6 +78,24 @@ describe('cut through', () => {
     expect(Math.abs(areas[1] - buffered(square(10, 10, 40).points, 0.15))).toBeLessThan(160 * 0.003);
   });
 
+  test.each([1, 2, 3, 4])(
+    'open lines in %i passes: from each only over to the next, whichever end that is',
+    async (passes) => {
+      const lines = [0, 1, 2, 3, 4].map((k) => ring([12, 9 + 3 * k, 52 + k, 9 + 3 * k], false));
+      const [part] = await made({ passes }).cut('laser-cut', shapes(...lines));
+      const { xyz, rapid } = part.path;
+      let [over, cut] = [0, 0];
+      for (let i = 1; i < rapid.length; i++) {
+        const way = Math.hypot(xyz[3 * i] - xyz[3 * i - 3], xyz[3 * i + 1] - xyz[3 * i - 2]);
+        if (rapid[i]) over += way;
+        else cut += way;
+      }
+      expect(cut).toBeCloseTo(passes * (5 * 40 + 10), 6);
+      // There and back it is always on the same side; else on the one and the other, where lines end up to 1 mm further.
+      expect(over).toBeLessThanOrEqual(4 * Math.hypot(3, passes % 2) + 1e-9);
+    },
+  );
+
   test('as often as it has passes, at its power, at one height, and no power between', async () => {
     const [part] = await made({ passes: 3, power: 65, overburn: 0 }).cut('laser-cut', shapes(square(10, 10, 20), square(50, 10, 20))); // prettier-ignore
     const { xyz, rapid, power } = part.path;

@@ -69,9 +69,11 @@ export function cutThrough(
     const at = { x: points[0], y: points[1] };
     return { from: at, to: at, within, turnable: false, points, closed: true };
   });
+  // There and back it ends where it begins.
+  const across = cut.passes % 2 === 1;
   for (const { points } of lines) {
-    const [from, to] = [{ x: points[0], y: points[1] }, { x: points.at(-2)!, y: points.at(-1)! }]; // prettier-ignore
-    strokes.push({ from, to, within: -1, turnable: cut.passes % 2 === 1, points, closed: false });
+    const [from, end] = [{ x: points[0], y: points[1] }, { x: points.at(-2)!, y: points.at(-1)! }]; // prettier-ignore
+    strokes.push({ from, to: across ? end : from, within: -1, turnable: across, points, closed: false });
   }
   const facts: LaserCutFacts = {
     lines: strokes.length,

@@ -285,6 +285,27 @@ describe('holes, islands and tabs', () => {
   });
 });
 
+test('scrap that two parts enclose is kept off once the second of them is cut', async () => {
+  // A bar in the opening of a U, in gaps of 3 mm in which two kerfs of 2 mm meet; small parts in the scrap between.
+  const u = shape(Float64Array.of(20, 20, 35, 20, 35, 245, 305, 245, 305, 20, 320, 20, 320, 260, 20, 260));
+  const bar = shape(Float64Array.of(38, 20, 302, 20, 302, 35, 38, 35));
+  const small = [150, 180, 210].map((y) => shape(circle(170, y, 5)));
+  const { path } = await burn([u, bar, ...small], {
+    start: [
+      { x: 19, y: 30 },
+      { x: 50, y: 19 },
+    ],
+  });
+  const lit = (k: number) => k > 0 && path.power[k] > 0 && path.power[k - 1] === 0;
+  const pierced = Array.from(path.power.keys()).filter(lit);
+  expect(pierced.map((k) => path.xyz[3 * k + 1] > 100)).toEqual([false, false, true, true, true]);
+  // From one small part to the next the torch goes over the scrap, which may have tipped.
+  for (const k of [3, 4]) {
+    const heights = path.xyz.filter((_, i) => i % 3 === 2 && i > 3 * pierced[k - 1] && i < 3 * pierced[k]);
+    expect(Math.max(...heights)).toBeGreaterThan(30);
+  }
+});
+
 describe('bad input', () => {
   test.each([
     ['nothing but points', [line(5, 5, 5, 5)], {}, /points, or lines whose points lie in one place/],
