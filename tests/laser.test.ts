@@ -1,3 +1,4 @@
+/* eslint max-lines: off -- one set of cases about one thing */
 import { describe, expect, test } from 'vitest';
 import { readFileSync } from 'node:fs';
 import Coordinate from 'jsts/org/locationtech/jts/geom/Coordinate.js';
