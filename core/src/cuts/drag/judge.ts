@@ -1,7 +1,7 @@
 import { formatLength } from '../../quantity/format.ts';
 import { spread } from '../../stock/stock.ts';
 import type { DragPoint } from '../../tools/drag/fields.ts';
-import { type JudgedCut, type Remark, setCut } from '../remark.ts';
+import { type JudgedCut, type Remark, type Remedy, setCut } from '../remark.ts';
 import type { DragFacts } from './facts.ts';
 import { type DragCut, fills } from './fields.ts';
 
@@ -9,7 +9,8 @@ import { type DragCut, fills } from './fields.ts';
 const IN_TOUCH = 0.5;
 
 /** Whether it stays in touch, and whether its lines fill what they are to fill. */
-export function judgeDrawn({ job, cut, index, own, result }: JudgedCut<DragCut, DragFacts, DragPoint>): Remark[] {
+export async function judgeDrawn(judged: JudgedCut<DragCut, DragFacts, DragPoint>): Promise<Remark[]> {
+  const { job, cut, index, own, result } = judged;
   const { unit, stock } = job;
   const mm = (length: number) => formatLength(length, unit, 2);
   const remarks: Remark[] = [];
@@ -43,13 +44,29 @@ export function judgeDrawn({ job, cut, index, own, result }: JudgedCut<DragCut, 
       id: `closes-up-${cut.id}`,
       weight: 'advice',
       text: `${closed.length === 1 ? 'One place closes' : `${closed.length} places close`} up at a line of ${mm(own.width)}; ${closed.length === 1 ? 'it is' : 'they are'} marked on the sheet.`,
-      remedies:
-        cut.larger < LARGER
-          ? [{ label: `Draw every shape ${LARGER} % larger`, patch: setCut(index, { larger: LARGER }) }]
-          : [],
+      remedies: await drawnLarger(judged, closed.length),
     });
   return remarks;
 }
 
-/** By how much small letters are drawn larger where nobody says, per cent. */
-const LARGER = 10;
+/** By how much small letters may be drawn larger, per cent. */
+const LARGER = [10, 20, 30, 40, 50];
+
+/** The least that opens every place that closes up now, else what opens most of them; nothing where none opens any. */
+async function drawnLarger(
+  { cut, index, tryCut }: JudgedCut<DragCut, DragFacts, DragPoint>,
+  now: number,
+): Promise<Remedy[]> {
+  let best: { larger: number; left: number } | undefined;
+  for (const larger of LARGER.filter((more) => more > cut.larger)) {
+    const tried = await tryCut({ ...cut, larger });
+    if (tried.some(({ problem }) => problem)) continue;
+    const left = tried.reduce((sum, { facts }) => sum + ((facts as DragFacts | undefined)?.closed.length ?? 0), 0);
+    if (left < (best?.left ?? now)) best = { larger, left };
+    if (left === 0) break;
+  }
+  if (!best) return [];
+  const { larger, left } = best;
+  const rest = left === 0 ? '' : left === 1 ? '; one place still closes up' : `; ${left} places still close up`;
+  return [{ label: `Draw every shape ${larger} % larger${rest}`, patch: setCut(index, { larger }) }];
+}

@@ -144,21 +144,23 @@ function judgeSheet({ job, cut, result }: Judged): Remark[] {
   const { stock, unit } = job;
   const { xyz, power } = result.path as { xyz: Float64Array; power: Float32Array };
   let off = 0;
-  let [right, upper] = [0, 0];
+  let [left, lower, right, upper] = [0, 0, 0, 0];
   for (let i = 0; i < power.length; i++) {
     if (power[i] === 0) continue;
     const [x, y] = [xyz[3 * i], xyz[3 * i + 1]];
     off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
-    [right, upper] = [Math.max(right, x), Math.max(upper, y)];
+    [left, lower, right, upper] = [Math.min(left, x), Math.min(lower, y), Math.max(right, x), Math.max(upper, y)];
   }
   if (off <= 1e-6) return [];
   const room = Math.ceil(cut.kerf + 5);
-  const [length, width] = [Math.max(stock.length, Math.ceil(right) + room), Math.max(stock.width, Math.ceil(upper) + room)]; // prettier-ignore
+  const larger = (reached: number, size: number) => (reached > size ? Math.ceil(reached) + room : size);
+  const [length, width] = [larger(right, stock.length), larger(upper, stock.width)];
   return [
     {
       ...remark(cut, 'sheet', 'wrong', `It would cut up to ${formatLength(off, unit, 1)} beside the sheet, where there is nothing under the arc; move the artwork, or lay a larger sheet.`), // prettier-ignore
+      // Where it hangs over on the left or below, no larger sheet mends it.
       remedies:
-        length > stock.length || width > stock.width
+        left >= 0 && lower >= 0
           ? [
               {
                 label: `Lay a sheet of ${formatLength(length, unit, 0)} × ${formatLength(width, unit, 0)}`,
