@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import type { Font } from 'opentype.js';
 import { FACE_FILES } from '../../core/src/artwork/faces.ts';
 import { readFace } from '../../core/src/artwork/lettering.ts';
-import { between, box, type Dice, type Loop, type Made, ring, whole } from './loops.ts';
+import { between, box, type Dice, type Loop, type Made, ring, whole, withoutSpikes } from './loops.ts';
 import { type Page, plainPage, skewedPage } from './page-of.ts';
 import { braid, coastline, dragon, gear, koch, scribble } from './wild-drawings.ts';
 
@@ -270,7 +270,7 @@ export function drawingFrom(dice: Dice, kind = DRAWING_KINDS[whole(dice, 0, DRAW
   return {
     kind,
     svg: page.svg(w, h, body),
-    loops: made.loops.map((loop) => loop.map(([x, y]) => [right(x), h - down(y)])),
+    loops: made.loops.map((loop) => withoutSpikes(loop.map(([x, y]) => [right(x), h - down(y)]))),
     width: w,
     height: h,
   };
