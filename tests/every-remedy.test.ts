@@ -1,6 +1,8 @@
 import { readdirSync } from 'node:fs';
 import jsonPatch from 'fast-json-patch';
 import { expect, test } from 'vitest';
+import type { JobResult } from '../core/src/compute/compute.ts';
+import type { Remark } from '../core/src/cuts/remark.ts';
 import type { CutJob } from '../core/src/job/job.ts';
 import { JobSchema } from '../core/src/job/job.ts';
 import { random } from './faults/random.ts';
@@ -63,6 +65,41 @@ function disturb(job: CutJob, dice: Dice): void {
 
 const HEAVY = ['advice', 'wrong'];
 
+/** Pairs of keep-outs that lie over each other. */
+const overlaps = ({ stock: { keepOuts } }: CutJob) =>
+  keepOuts.flatMap((a, k) =>
+    keepOuts
+      .slice(k + 1)
+      .filter((b) => a.x < b.x + b.length && b.x < a.x + a.length && a.y < b.y + b.width && b.y < a.y + a.width),
+  ).length;
+
+/** What a label says of depth and time that is not so, of the cut it is about. */
+function untrue({ cut }: Remark, label: string, before: JobResult, after: JobResult): string[] {
+  const of = (result: JobResult) => result.cuts.filter((one) => one.cut === cut);
+  const depth = (result: JobResult) => Math.max(...of(result).map((one) => one.depth));
+  const seconds = (result: JobResult) => 60 * of(result).reduce((sum, { minutes }) => sum + minutes, 0);
+  const out: string[] = [];
+  const [, by, unit, way] = /([\d.]+) (mm|in) (less deep|deeper),/.exec(label) ?? [];
+  if (way) {
+    const [said, is] = [
+      Number(by) * (unit === 'in' ? 25.4 : 1) * (way === 'deeper' ? 1 : -1),
+      depth(after) - depth(before),
+    ];
+    if (Math.abs(said - is) > 0.06) out.push(`it is ${is.toFixed(2)} mm`);
+  }
+  const [, hours, minutes, rest, when] =
+    /(?:(\d+) h )?(?:(\d+) min ?)?(?:(\d+) s)? (sooner|later)$/.exec(
+      /\d (min|s) (sooner|later)$/.test(label) ? label : '',
+    ) ?? [];
+  if (when) {
+    const said =
+      (Number(hours ?? 0) * 3600 + Number(minutes ?? 0) * 60 + Number(rest ?? 0)) * (when === 'later' ? 1 : -1);
+    const is = seconds(after) - seconds(before);
+    if (Math.abs(said - is) > (hours ? 31 : 0.51)) out.push(`it takes ${is.toFixed(1)} s more`);
+  }
+  return out;
+}
+
 test.each(NAMES)('%s', { timeout: 3_600_000 }, async (name) => {
   const { run, changed } = await demoJob(name);
   const found: string[] = [];
@@ -90,6 +127,9 @@ test.each(NAMES)('%s', { timeout: 3_600_000 }, async (name) => {
           found.push(`${said} is offered again: ${again.text}`);
         else if (again && HEAVY.indexOf(again.weight) > HEAVY.indexOf(remark.weight))
           found.push(`${said} makes it worse: ${again.text}`);
+        found.push(...untrue(remark, label, before, after).map((not) => `${said}: ${not}`));
+        if (overlaps(mended.data) > overlaps(job))
+          found.push(`${said} puts what holds the work over something else that does`);
         const had = new Set(before.remarks.filter(({ withholds }) => withholds).map(({ id }) => id));
         for (const worse of after.remarks.filter(({ withholds, id }) => withholds && !had.has(id)))
           found.push(`${said} brings: ${worse.text}`);

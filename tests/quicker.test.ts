@@ -47,11 +47,20 @@ describe('what would make it quicker', () => {
     const found = await measureQuicker(job, now, outcome);
     expect(found.length).toBeGreaterThan(2);
     expect(found.map(({ id }) => id)).toContain('bit-carve-v90');
-    for (const { patch, minutesSaved } of found) {
+    const told: string[] = [];
+    for (const { patch, minutesSaved, effect } of found) {
       const then = await outcome(jsonPatch.applyPatch(structuredClone(job), patch).newDocument);
       expect(now.minutes - then.minutes).toBeCloseTo(minutesSaved, 9);
       expect(minutesSaved).toBeGreaterThan(0);
+      // What it says of depth is what becomes of it.
+      const changes = Object.keys(now.depths).map((id) => (then.depths[id] ?? 0) - (now.depths[id] ?? 0));
+      const change = changes.find((by) => Math.abs(by) >= 0.05) ?? 0;
+      const [, by, which] = /([\d.]+) mm (less deep|deeper)/.exec(effect) ?? [];
+      expect(which, effect).toBe(change === 0 ? undefined : change < 0 ? 'less deep' : 'deeper');
+      if (which) told.push(which);
+      if (which) expect(Number(by)).toBeCloseTo(Math.abs(change), 1);
     }
+    expect(new Set(told)).toContain('less deep');
     expect([...found].sort((a, b) => b.minutesSaved - a.minutesSaved)).toEqual(found);
   });
   test('an order of one’s own that costs bit changes is offered the usual one', async () => {
