@@ -219,6 +219,20 @@ describe('the shop’s database', () => {
     await noted.destroy();
   });
 
+  test('a connection that ends between two questions of a transaction is an error of the next, and of nobody else', async () => {
+    const other = openDatabase(cluster.url, 1, PATIENT);
+    const left = other.transaction().execute(async (t) => {
+      const { rows } = await sql<{ pid: number }>`select pg_backend_pid() as pid`.execute(t);
+      await sql`select pg_terminate_backend(${rows[0].pid}, 60000)`.execute(db);
+      // So long that the end of it has come here.
+      await new Promise((resolve) => setTimeout(resolve, 500));
+      await listJobs(t);
+    });
+    await expect(left).rejects.toSatisfy((error) => refusalOf(error)?.status === 503);
+    expect(await listJobs(other)).toEqual(await listJobs(db));
+    await other.destroy();
+  });
+
   test('a step back to what cannot be read any more is not taken', async () => {
     const damaged = { ...named('damaged'), stock: {} } as unknown as Job;
     const before = await madeBefore(db, 'over-damaged', damaged, null);

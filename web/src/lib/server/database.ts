@@ -48,8 +48,10 @@ export function openDatabase(
     statement_timeout: answer,
     keepAlive: true,
   });
-  // Without a listener the loss of an idle connection would end the process.
-  pool.on('error', (error) => log.warn({ error: String(error) }, 'a connection to the database was lost'));
+  // Without a listener the loss of a connection would end the process: of an idle one, and of one between two questions.
+  const lost = (error: Error) => log.warn({ error: String(error) }, 'a connection to the database was lost');
+  pool.on('error', lost);
+  pool.on('connect', (client) => client.on('error', lost));
   return new Kysely<Tables>({ dialect: new PostgresDialect({ pool }) });
 }
 
