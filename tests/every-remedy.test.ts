@@ -28,14 +28,26 @@ function disturb(job: CutJob, dice: Dice): void {
   const change: (() => unknown)[] = [
     () => (stock.length = Math.round(stock.length * between(dice, 0.5, 1.2))),
     () => (stock.width = Math.round(stock.width * between(dice, 0.5, 1.2))),
-    () => (stock.corners = stock.corners.map((t) => Math.round((t + between(dice, -1, 1)) * 10) / 10) as typeof stock.corners), // prettier-ignore
+    () =>
+      (stock.corners = stock.corners.map(
+        (t) => Math.round((t + between(dice, -1, 1)) * 10) / 10,
+      ) as typeof stock.corners),
     () => {
       for (const item of job.artwork) {
         item.x += Math.round(between(dice, -40, 40));
         item.y += Math.round(between(dice, -30, 30));
       }
     },
-    () => stock.keepOuts.push({ id: `by-chance-${stock.keepOuts.length}`, kind: oneOf(dice, ['clamp', 'pin'] as const), x: between(dice, 0, stock.length), y: between(dice, 0, stock.width), length: between(dice, 5, 60), width: between(dice, 5, 40), height: between(dice, 2, 40) }), // prettier-ignore
+    () =>
+      stock.keepOuts.push({
+        id: `by-chance-${stock.keepOuts.length}`,
+        kind: oneOf(dice, ['clamp', 'pin'] as const),
+        x: between(dice, 0, stock.length),
+        y: between(dice, 0, stock.width),
+        length: between(dice, 5, 60),
+        width: between(dice, 5, 40),
+        height: between(dice, 2, 40),
+      }),
     () => (stock.lift = Math.round(between(dice, 1, 12))),
     () => (stock.zeroXY = oneOf(dice, ['lower-left', 'upper-right', 'centre'] as const)),
     () => {

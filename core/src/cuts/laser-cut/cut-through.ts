@@ -72,7 +72,8 @@ export function cutThrough(
   // There and back it ends where it begins.
   const across = cut.passes % 2 === 1;
   for (const { points } of lines) {
-    const [from, end] = [{ x: points[0], y: points[1] }, { x: points.at(-2)!, y: points.at(-1)! }]; // prettier-ignore
+    const from = { x: points[0], y: points[1] };
+    const end = { x: points.at(-2)!, y: points.at(-1)! };
     strokes.push({ from, to: across ? end : from, within: -1, turnable: across, points, closed: false });
   }
   const facts: LaserCutFacts = {
