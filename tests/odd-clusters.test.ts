@@ -1,8 +1,9 @@
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import pg from 'pg';
 import { afterEach, beforeEach, expect, test } from 'vitest';
-import { type Cluster, startCluster } from '../command/src/cluster.ts';
+import { type Cluster, startCluster, stopCluster } from '../command/src/cluster.ts';
 import { freePort } from '../command/src/free-port.ts';
 
 let folder: string;
@@ -54,6 +55,19 @@ test('a database that was half made is made anew, one of another version is left
   writeFileSync(version, before);
   await started();
   expect(await asked('select 1 as one')).toEqual([{ one: 1 }]);
+});
+
+test('a server that ends just after its end was given up has been stopped; one that still runs has not', () => {
+  chmodSync(folder, 0o755);
+  writeFileSync(`${folder}/pg_ctl`, '#!/bin/sh\nexit 1\n', { mode: 0o755 });
+  mkdirSync(`${folder}/pgdata`);
+  stopCluster(folder, `${folder}/pgdata`);
+  const runs = spawn('sleep', ['600'], { cwd: `${folder}/pgdata` });
+  try {
+    expect(() => stopCluster(folder, `${folder}/pgdata`)).toThrow(/immediate stop failed/);
+  } finally {
+    runs.kill();
+  }
 });
 
 test('given up at any moment of its making, nothing of it runs, and the next start has it', async () => {

@@ -151,12 +151,24 @@ function worksIn(process: number | string, pgdata: string): boolean {
   }
 }
 
-/** Ends a server in order; one that takes longer than a moment at once, which its own log puts right at its next start. */
-function stopCluster(bin: string, pgdata: string): void {
-  try {
-    asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-t', '3', '-m', 'fast', 'stop']);
-  } catch {
-    asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-t', '10', '-m', 'immediate', 'stop']);
+/**
+ * Ends a server in order; one that takes longer than a moment at once, which its own log puts right at its next start.
+ * @throws where it still runs after that.
+ */
+export function stopCluster(bin: string, pgdata: string): void {
+  const runs = () => readdirSync('/proc').some((process) => worksIn(process, pgdata));
+  for (const [how, seconds] of [
+    ['fast', '3'],
+    ['immediate', '60'],
+  ]) {
+    try {
+      asServerUser(`${bin}/pg_ctl`, ['-D', pgdata, '-t', seconds, '-m', how, 'stop']);
+      return;
+    } catch (error) {
+      // It may have ended just after it was given up, so that there is nothing left to stop.
+      if (!runs()) return;
+      if (how === 'immediate') throw error;
+    }
   }
 }
 
