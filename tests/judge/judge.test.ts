@@ -77,6 +77,7 @@ v-carve pinched-letters --bit v20:51.59:0.46 --step 1.092mm --max-depth 2.567
 v-carve pinched-letters --bit v60:12
 v-carve sliver-at-a-disc --bit v15:23.39 --max-depth 3.916 --step 0.349mm
 v-carve low-cone --bit v150:60
+v-carve scribble-round-a-corner --bit v90:49.07 --step 0.127mm
 v-carve low-cone --bit v150:3:0.5 --max-depth 1.379 --clear-bit end:3
 profile letter-with-slots --bit end:4 --depth 17.002 --depth-per-pass 1.417 --last-pass 0.095 --ramp 7.3deg --finish 0.397
 pocket two-letters-after-a-larger --no-arcs --bit end:1 --depth 0.882 --depth-per-pass 3.578 --step 0.967mm --ramp 3.1deg --pattern lines --angle 85deg --clear-bit end:1.3

@@ -38,6 +38,9 @@ const GOUGE_TOLERANCE = 0.0025;
 /** How much of a wall the cone between two nodes may leave standing, mm, before a node is put between them. */
 const STANDING_TOLERANCE = 0.005;
 
+/** Where a span is looked at besides its middle. */
+const QUARTERS = [0.25, 0.75];
+
 /** Spans shorter than this are not divided, mm: twice the gouge tolerance. */
 const SHORTEST = 0.005;
 
@@ -425,7 +428,7 @@ class Tracing {
     if (this.lands(mx, my, dx, dy, p, q)) {
       const at = bisector.found;
       // A radius too large for lack of a third place only makes what is left standing look larger.
-      if (gouge <= GOUGE_TOLERANCE && at.r - this.coneAt(p, q, at.x, at.y) <= STANDING_TOLERANCE) {
+      if (gouge <= GOUGE_TOLERANCE && at.r - this.coneAt(p, q, at.x, at.y) <= STANDING_TOLERANCE && this.holds(p, q)) {
         this.edge(p, q);
         return;
       }
@@ -438,13 +441,26 @@ class Tracing {
     }
     const ridge = this.ridge(mx, my, length / 4);
     const standing = ridge - this.coneAt(p, q, this.ridgeX, this.ridgeY);
-    if (gouge <= GOUGE_TOLERANCE && standing <= STANDING_TOLERANCE) {
+    if (gouge <= GOUGE_TOLERANCE && standing <= STANDING_TOLERANCE && this.holds(p, q)) {
       this.edge(p, q);
       return;
     }
     const m = this.node(this.ridgeX, this.ridgeY, ridge, this.wallLeft, this.wallRight);
     this.span(p, m, depth + 1);
     this.span(m, q, depth + 1);
+  }
+
+  /** Whether the cone is right beside the middle of a span, too: where it goes on past a corner it may be right there only. */
+  private holds(p: number, q: number): boolean {
+    const [dx, dy] = [this.x[q] - this.x[p], this.y[q] - this.y[p]];
+    // Beside corners the chord of half a span is off by at most a 32nd of the span's square over the radius.
+    if (dx * dx + dy * dy < 32 * GOUGE_TOLERANCE * Math.min(this.r[p], this.r[q])) return true;
+    for (const t of QUARTERS) {
+      const free = this.clearance.at(this.x[p] + t * dx, this.y[p] + t * dy, this.a[t < 0.5 ? p : q]);
+      const cone = this.r[p] + t * (this.r[q] - this.r[p]);
+      if (cone - free > GOUGE_TOLERANCE || free - cone > STANDING_TOLERANCE) return false;
+    }
+    return true;
   }
 
   /** Radius that the cone between two nodes has at a point beside their span: that of the nearest place, less the way. */
