@@ -63,10 +63,43 @@ describe('over freed pieces', () => {
     expect(contains(scrap.points, 11.5, 11.5)).toBe(true);
     // 12 mm from the middle of a disc its kerf ends.
     const from = (far: number) => far / Math.SQRT2;
-    expect([contains(scrap.points, from(12), from(12)), contains(scrap.points, from(12.2), from(12.2))]).toEqual([false, true]); // prettier-ignore
-    // Webs of 0.3 mm hold it, or a way in that goes through them.
-    expect(between(24.3)).toEqual([]);
-    expect(between(24.3, [12.15, -8, 12.15, 4], [-8, 12.15, 4, 12.15], [12.15, 20, 12.15, 32], [20, 12.15, 32, 12.15])).toHaveLength(1); // prettier-ignore
+    expect([contains(scrap.points, from(11.9), from(11.9)), contains(scrap.points, from(12.1), from(12.1))]).toEqual([
+      false,
+      true,
+    ]);
+    // Webs of 0.4 mm burn away; those of 0.6 mm hold it, unless a way in goes through them.
+    expect(between(24.4)).toHaveLength(1);
+    expect(between(24.6)).toEqual([]);
+    expect(
+      between(24.6, [12.3, -8, 12.3, 4], [-8, 12.3, 4, 12.3], [12.3, 20, 12.3, 32], [20, 12.3, 32, 12.3]),
+    ).toHaveLength(1);
+  });
+
+  test('what is kept between holes whose kerfs run together comes free with the last of them', () => {
+    // Three narrow diamonds that touch tip to tip, across an opening of a plate.
+    const upper = [20, 50, 20, 90, 230, 90, 230, 50, 195, 60, 160, 50, 125, 60, 90, 50, 55, 60];
+    const lower = upper.map((v, k) => (k % 2 ? 100 - v : v));
+    const loops = [
+      Float64Array.of(0, 0, 250, 0, 250, 100, 0, 100),
+      ...[upper, lower].map((hole) => Float64Array.from(hole)),
+    ];
+    const between = (area: Float64Array[]) => {
+      const kept = kerfLoops(
+        clipper.union(area, 'evenodd'),
+        { side: 'outside', offset: 1, keptOnRight: true },
+        clipper,
+      );
+      return scrapBetween(
+        kept.map((loop) => ({ loop, ways: [] })),
+        1,
+        clipper,
+      );
+    };
+    const [diamond, ...more] = between(loops);
+    expect(more).toEqual([]);
+    expect(contains(diamond.points, 125, 50)).toBe(true);
+    expect(diamond.by.map(({ scrapInside }) => scrapInside)).toEqual([true, true]);
+    expect(between(loops.slice(0, 2))).toEqual([]);
   });
 
   test('the look sees a way over one', () => {

@@ -67,7 +67,7 @@ function burntBy(text: string): {
 /** Places along the outlines that are looked at, mm apart. */
 const EVERY = 0.7;
 
-/** The simulated sheet is as large at most, mm, where drawings are made larger for it. */
+/** Drawings are made larger up to this on the simulated sheet, mm, and twice as large at least: its grid sees no web of half a millimetre. */
 const SEEN_AT = 700;
 
 /**
@@ -148,7 +148,7 @@ export function judgePlasma(text: string, drawn: Drawn, asked: Asked): string[] 
   }
   // Drawn so large that webs between kerfs are seen on the simulated sheet's grid.
   const [length, width] = [drawn.width + 40, drawn.height + 40];
-  const scale = Math.max(1, Math.min(10, Math.floor(SEEN_AT / Math.max(length, width))));
+  const scale = Math.max(2, Math.min(10, Math.floor(SEEN_AT / Math.max(length, width))));
   const xyz = Float64Array.from([
     scale * moves[0].ax,
     scale * moves[0].ay,

@@ -6,7 +6,7 @@ import type { Clipper } from '../geometry/clipper.ts';
 import { type Bounds, boundsOf, signedArea } from '../geometry/outline.ts';
 import type { KerfLoop } from './kerf-loops.ts';
 
-/** Scrap that comes free between parts whose kerfs run together round it, once all of these are cut. */
+/** What comes free between loops whose kerfs run together round it, once all of these are cut: scrap, or what was to be kept. */
 export interface ScrapBetween {
   points: Float64Array;
   bounds: Bounds;
@@ -15,14 +15,14 @@ export interface ScrapBetween {
 
 /** Smaller than this nothing is found of it, mm². */
 const SMALLEST = 0.01;
-/** A web thinner than twice this holds nothing, mm. */
-const WEB = 0.1;
+/** A web thinner than twice this holds nothing, mm. Common practice: half a millimetre beside a kerf burns away. */
+const WEB = 0.25;
 /** How far lines here may stray from what is cut, mm: less than a web that holds nothing. */
 const ROUGH = 0.03;
 /** How near to its edge the kerfs round it end, mm: rounding. */
 const AT_EDGE = 0.1;
 
-/** A part's line, and the ways in to it and out. */
+/** A line that is cut, and the ways in to it and out. */
 export interface CutRound {
   loop: KerfLoop;
   /** x and y in turn. */
@@ -30,7 +30,7 @@ export interface CutRound {
 }
 
 /**
- * The scrap that kerfs of parts side by side, and the ways in to them, cut free between them, though no line goes round it.
+ * What kerfs side by side, and the ways in to them, cut free between them, though no line goes round it.
  *
  * @param beyond how far outside its line a kerf reaches, mm.
  * @example four discs of 20 mm, their middles 23 mm apart in a square, a kerf of 2 mm: the piece in their middle, by all four
@@ -38,10 +38,7 @@ export interface CutRound {
 export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: Clipper): ScrapBetween[] {
   const r = beyond + WEB;
   const beside = new Map<number, CutRound[]>();
-  for (const one of cut) {
-    const { scrapInside, within } = one.loop;
-    if (!scrapInside) beside.set(within, [...(beside.get(within) ?? []), one]);
-  }
+  for (const one of cut) beside.set(one.loop.within, [...(beside.get(one.loop.within) ?? []), one]);
   // What lies apart cuts nothing free together.
   const groups = [...beside.values()].flatMap((parts) => boxGroups(parts.map(boxOf), 2 * r).map((group) => group.map((k) => parts[k]))); // prettier-ignore
   return groups.flatMap((parts) => {
@@ -58,13 +55,15 @@ export function scrapBetween(cut: readonly CutRound[], beyond: number, clipper: 
     index.finish();
     const edges = parts.map(({ loop, ways }) => Clearance.ofLoops([loop.points, ...ways.map(thereAndBack)]));
     return holes.map((hole): ScrapBetween => {
-      const bounds = boundsOf([{ points: hole }])!;
+      // As large as it is, with the edge that the webs were taken from.
+      const points = clipper.offset([reversed(hole)], WEB, ROUGH).find((loop) => signedArea(loop) > 0)!;
+      const bounds = boundsOf([{ points }])!;
       const { minX, minY, maxX, maxY } = bounds;
       const by = index.search(minX - 2 * r, minY - 2 * r, maxX + 2 * r, maxY + 2 * r).filter((k) => {
         for (let i = 0; i < hole.length; i += 2) if (edges[k].at(hole[i], hole[i + 1]) < r + AT_EDGE) return true;
         return false;
       });
-      return { points: reversed(hole), bounds, by: by.map((k) => parts[k].loop) };
+      return { points, bounds, by: by.map((k) => parts[k].loop) };
     });
   });
 }
