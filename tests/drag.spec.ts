@@ -82,6 +82,7 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
   await expect(shop.getByText(/leave stripes, and this filling is to be solid/)).toHaveCount(0);
 
   const [program] = await writePrograms(shop, ['instrument-labels.nc']);
+  await expect(shop.getByRole('rowheader', { name: 'between the cuts and back', exact: true })).toBeVisible();
   expect(program).toContain('spindle off');
   expect(program).not.toMatch(/\bM0*[34]\b/);
 

@@ -38,6 +38,9 @@ test('from artwork to a carved board on the stand-in router', async ({ shop }) =
   await expect(shop.getByRole('img', { name: /Section through the work, deepest groove 5 mm/ })).toBeVisible();
 
   const [program] = await writePrograms(shop, ['entrance-board.nc']);
+  await expect(
+    shop.getByRole('rowheader', { name: 'between the cuts and back, spindle starts', exact: true }),
+  ).toBeVisible();
   expect(program).toMatch(/^\(Entrance board - revision \d+, \d{4}-\d\d-\d\d\)/);
   expect(program).toMatch(/T1 M6/);
   expect(program).toMatch(/G1 .*Z-4\.999|Z-5\b/);

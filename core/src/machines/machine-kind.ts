@@ -17,8 +17,8 @@ export interface MadeCut {
 export interface MachineKind<B extends BaseBench = BaseBench> {
   /** “a router”. */
   one: string;
-  /** What its things are called: what goes over the work, what lies under it, a move down, and what is spent beside cuts. */
-  words: { tool: string; bed: string; down: string; beside: string };
+  /** What its things are called: what goes over the work, what lies under it, and a move down. */
+  words: { tool: string; bed: string; down: string };
   /** The fields of its bench. */
   schema: z.ZodType<B>;
   /** Kinds of tool that it holds. */

@@ -6,7 +6,7 @@ import { laserPost } from './post.ts';
 /** A beam over a bed. */
 export const laserKind: MachineKind<LaserBench> = {
   one: 'a laser',
-  words: { tool: 'beam', bed: 'bed', down: 'coming down', beside: 'between the cuts and back' },
+  words: { tool: 'beam', bed: 'bed', down: 'coming down' },
   schema: LaserBenchSchema,
   tools: ['beam'],
   dialect: dialectOf,

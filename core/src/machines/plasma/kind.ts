@@ -7,7 +7,7 @@ import { plasmaPost } from './post.ts';
 /** A torch over a grate. */
 export const plasmaKind: MachineKind<PlasmaBench> = {
   one: 'a plasma table',
-  words: { tool: 'torch', bed: 'grate', down: 'coming down', beside: 'between the cuts and back' },
+  words: { tool: 'torch', bed: 'grate', down: 'coming down' },
   schema: PlasmaBenchSchema,
   tools: ['nozzle'],
   dialect: dialectOf,

@@ -5,7 +5,7 @@ import { dialectOf, type RouterBench, RouterBenchSchema } from './bench.ts';
 /** A spindle over a table. */
 export const routerKind: MachineKind<RouterBench> = {
   one: 'a router',
-  words: { tool: 'bit', bed: 'spoilboard', down: 'plunging', beside: 'between the cuts and back, spindle starts' },
+  words: { tool: 'bit', bed: 'spoilboard', down: 'plunging' },
   schema: RouterBenchSchema,
   tools: ['v', 'end', 'drill', 'drag'],
   dialect: dialectOf,

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { machineKindOf } from '@kerbe/core/machines/kinds';
   import { howFar } from '@kerbe/core/program/how-driven';
   import { sentenceOf } from '@kerbe/core/schema/told';
   import { Download } from '@lucide/svelte';
@@ -80,9 +79,9 @@
       {/each}
       {#if view.besideMinutes > 0}
         <tr
-          ><th scope="row" colspan="4">{machineKindOf(session.job.bench).words.beside}</th><td
-            >{formatMinutes(view.besideMinutes)}</td
-          ></tr
+          ><th scope="row" colspan="4"
+            >between the cuts and back{view.cuts.some(({ turns }) => turns) ? ', spindle starts' : ''}</th
+          ><td>{formatMinutes(view.besideMinutes)}</td></tr
         >
       {/if}
       {#if view.bitChanges}
