@@ -103,7 +103,7 @@ export async function compute(
   });
   placed?.(items);
   const resultOf = async (cut: BaseCut, report: (share: number) => void) => {
-    const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), machineOf(job)]);
+    const key = JSON.stringify([cut, bitsOf(job, cut), artworkOf(job, cut), restOf(job)]);
     const held = `${key} ${JSON.stringify([obstaclesOf(job), job.stock.length, job.stock.width])}`;
     const known = cache.cuts.get(held);
     if (known) return known;
@@ -176,8 +176,10 @@ function artworkOf(job: Job, cut: BaseCut): unknown {
   return cut.targets.map((target) => job.artwork.find((item) => item.id === target.item));
 }
 
-function machineOf({ stock, bench }: Job): unknown {
-  return [stock.corners, stock.lift, stock.material, stock.length, stock.width, bench];
+/** What else of a job a cut may rest on, the unit of its sentences as well; what lies on the stock is looked at later. */
+function restOf(job: Job): unknown {
+  const not = { name: 0, notes: 0, left: 0, ownOrder: 0, artwork: 0, bits: 0, cuts: 0 };
+  return { ...job, ...not, stock: { ...job.stock, keepOuts: 0, zeroXY: 0, before: 0, after: 0 } };
 }
 
 /** The shapes a cut works on. */
