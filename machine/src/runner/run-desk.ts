@@ -71,21 +71,25 @@ export class RunDesk {
     command: Command & { command: 'run' | 'take-up' },
     context: Omit<RunContext, 'facts'>,
   ): Promise<ProgramRun> {
+    const { order, facts } = this.mayStart(command);
+    const run = new ProgramRun(order, command, { ...context, facts });
+    await run.prepare();
+    // Something may have happened while the program was read.
+    this.mayStart(command);
+    return run;
+  }
+
+  /** What a run may start of, as everything stands now. @throws {CommandRefused} */
+  private mayStart(command: Command & { command: 'run' | 'take-up' }) {
     const { order, stamp } = this.checked ?? {};
-    const { checked } = this.state;
-    const { facts } = this.state;
+    const { checked, facts } = this.state;
     if (!order || !checked || !facts || checked.token !== command.token) throw new CommandRefused('unchecked');
-    const stale = () => stamp !== this.stamp() || this.state.checked?.token !== command.token;
-    if (checked.hash !== command.hash || stale()) throw new CommandRefused('check-stale');
+    if (checked.hash !== command.hash || stamp !== this.stamp()) throw new CommandRefused('check-stale');
     if (checked.findings.length > 0) throw new CommandRefused('check-failed', checked.findings[0]);
     if (JSON.stringify(order.bench) !== JSON.stringify(facts)) throw new CommandRefused('other-bench');
     this.zero.demand(order.basis);
     const [open] = openSteps(this.state, facts, order.jobId, order.cuts.some(({ bit }) => bit.turns)).filter(({ dry }) => !order.dry || dry); // prettier-ignore
     if (open) throw new CommandRefused('list-open', `Tick this at Set-up first: ${open.text}.`);
-    const run = new ProgramRun(order, command, { ...context, facts });
-    await run.prepare();
-    // Something may have happened while the program was read.
-    if (stale()) throw new CommandRefused('check-stale');
-    return run;
+    return { order, facts };
   }
 }
