@@ -112,3 +112,14 @@ test('what two ask for is done once', async () => {
   expect(both).toEqual(['/same', '/same']);
   expect(told()).toHaveLength(1);
 });
+
+test('what differs in anything is done by itself', async () => {
+  const asked = [
+    ['/one', 'y'],
+    ['/one', 'z'],
+    ['/two', 'y'],
+  ] as const;
+  const found = await Promise.all(asked.map(([file, name]) => desk.do('drawing', [file, name], 'ann', never)));
+  expect(found).toEqual(['/one', '/one', '/two']);
+  expect(told()).toHaveLength(3);
+});

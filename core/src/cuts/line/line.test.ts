@@ -39,6 +39,19 @@ describe('lines as drawn', () => {
     // A 60° bit at 0.5 mm leaves 2 · 0.5 · tan 30°.
     expect(facts(part).width).toBeCloseTo(0.57735, 5);
   });
+  test('a branch is gone over twice where that takes less time than a lift, and only there', async () => {
+    const fields = { feed: 1700, plunge: 430, depth: 0.9 };
+    // Up, and down again by a rapid move to the surface, then into it at the plunge feed rate.
+    const lift = 1700 * ((2 * job.stock.lift) / job.bench.limits.speed.z + 0.9 / 430);
+    const runs = async (branch: number) =>
+      facts(
+        await followed(
+          [outline(false, 0, 0, 70, 0), outline(false, 70, 0, 130, 20), outline(false, 70, 0, 70, branch)],
+          fields,
+        ),
+      ).runs;
+    expect([await runs(0.98 * lift), await runs(1.02 * lift)]).toEqual([1, 2]);
+  });
   test('in passes it goes there and back, and a loop round and round, without a lift', async () => {
     const fields = { depth: 1, depthPerPass: 0.4, lastPass: 0.2 };
     const open = await followed([outline(false, 0, 0, 30, 40)], fields);
