@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { atRest, done, computed, connectAndHome, expect, goTo, startRun, test, tickTheList } from './kerbe.ts';
+import { atRest, done, computed, connectAndHome, expect, goTo, lend, startRun, test, tickTheList } from './kerbe.ts';
 import { noteInLog, writePrograms } from './story-steps.ts';
 
 // Brass labels: outline, hatch and an open flourish, drawn by a point that does not turn, from artwork to the finished plate.
@@ -88,8 +88,8 @@ test('brass labels, from artwork through zero by paper to the finished plate', a
 
   // Set-up: no plate, before anything is said of the tool; the height by paper, the place by sight.
   await connectAndHome(shop);
-  await shop.getByRole('button', { name: 'Lay the stock' }).click();
-  await shop.getByRole('button', { name: 'Put Diamond 0.3 in the stand-in' }).click();
+  await lend(shop, 'Lay the stock');
+  await lend(shop, 'Put Diamond 0.3 in the stand-in');
   await done(shop, 'Diamond 0.3 is in');
   const away = shop.getByRole('button', { name: 'Take plate and clip away' });
   if (await away.isVisible()) await away.click();

@@ -1,4 +1,16 @@
-import { atRest, changeBit, computed, expect, goTo, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import {
+  atRest,
+  changeBit,
+  computed,
+  expect,
+  goTo,
+  lend,
+  setUp,
+  startRun,
+  test,
+  tickTheList,
+  touchOff,
+} from './kerbe.ts';
 
 test('a machine that does not answer, or falls silent, is said in a sentence', async ({ shop }) => {
   const machine = Number(process.env.KERBE_STAND_IN_PID);
@@ -44,13 +56,13 @@ test('the emergency stop ends a run with a sentence, and nothing entered is lost
   await shop.getByRole('button', { name: 'Slower', exact: true }).click();
   await expect(shop.getByText('90 %')).toBeVisible();
   await goTo(shop, 'Set-up');
-  await shop.getByRole('button', { name: 'Press the emergency stop' }).click();
+  await lend(shop, 'Press the emergency stop');
   await goTo(shop, 'Run');
   await expect(shop.getByText(/emergency stop was pressed/).first()).toBeVisible();
   await goTo(shop, 'Set-up');
   await expect(shop.getByText(/leaves its position in doubt/)).toBeVisible();
   await expect(shop.getByRole('button', { name: 'Home', exact: true })).toBeDisabled();
-  await shop.getByRole('button', { name: 'Release the emergency stop' }).click();
+  await lend(shop, 'Release the emergency stop');
   await shop.getByRole('button', { name: /clear the stop/ }).click();
   await expect(shop.getByRole('button', { name: 'Home', exact: true })).toBeEnabled();
   await goTo(shop, 'Log');

@@ -78,6 +78,15 @@ export async function done(page: Page, name: string | RegExp): Promise<void> {
     .toMatch(/^(ready|unhomed)$/);
 }
 
+/** Lends a hand at the stand-in, and waits until it has done that. */
+export async function lend(page: Page, name: string): Promise<void> {
+  const [answer] = await Promise.all([
+    page.waitForResponse((one) => /\/stand-in$/.test(one.url()) && one.request().method() === 'POST'),
+    page.getByRole('button', { name, exact: true }).click(),
+  ]);
+  expect(answer.ok(), await answer.text()).toBe(true);
+}
+
 /** Sets a number in the card. */
 export async function setNumber(page: Page, name: string, text: string): Promise<void> {
   const field = page.getByLabel(name, { exact: true }).first();
@@ -176,8 +185,8 @@ export async function connectAndHome(page: Page, machine = 'router'): Promise<vo
 /** Connects the stand-in, homes it, lays the stock, puts the bit in and says so, in the trade's order. */
 export async function prepareStandIn(page: Page, bit: string): Promise<void> {
   await connectAndHome(page);
-  await page.getByRole('button', { name: 'Lay the stock' }).click();
-  await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
+  await lend(page, 'Lay the stock');
+  await lend(page, `Put ${bit} in the stand-in`);
   await done(page, `${bit} is in`);
   const lay = page.getByRole('button', { name: 'Lay the plate, clip on' });
   const away = page.getByRole('button', { name: 'Take plate and clip away' });
@@ -237,9 +246,9 @@ export async function feedAt(page: Page, percent: number): Promise<void> {
 /** The acts of a bit change: made safe, changed, released, cleared, confirmed. */
 export async function changeBit(page: Page, bit: string): Promise<void> {
   await expect(page.getByRole('heading', { name: `Bit change: ${bit}` })).toBeVisible();
-  await page.getByRole('button', { name: 'Press the emergency stop' }).click();
-  await page.getByRole('button', { name: `Put ${bit} in the stand-in` }).click();
-  await page.getByRole('button', { name: 'Release the emergency stop' }).click();
+  await lend(page, 'Press the emergency stop');
+  await lend(page, `Put ${bit} in the stand-in`);
+  await lend(page, 'Release the emergency stop');
   await page.getByRole('button', { name: 'Clear the stop', exact: true }).click();
   const confirm = page.getByRole('button', { name: /is in: measure it/ });
   await expect(confirm).toBeEnabled();

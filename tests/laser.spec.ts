@@ -1,4 +1,16 @@
-import { atRest, done, computed, connectAndHome, drawnAt, expect, goTo, onScreen, startRun, test } from './kerbe.ts';
+import {
+  atRest,
+  done,
+  computed,
+  connectAndHome,
+  drawnAt,
+  expect,
+  goTo,
+  lend,
+  onScreen,
+  startRun,
+  test,
+} from './kerbe.ts';
 import { pointAt, tickAll } from './plasma-steps.ts';
 import { carveMeanwhile, noteInLog, writePrograms } from './story-steps.ts';
 
@@ -46,8 +58,8 @@ test('plywood star tags: picture, ring and edge in one run, the lid opened on th
 
   // Set-up.
   await connectAndHome(shop, 'laser');
-  await shop.getByRole('button', { name: 'Lay the stock' }).click();
-  await shop.getByRole('button', { name: 'Put Beam 0.12 in the stand-in' }).click();
+  await lend(shop, 'Lay the stock');
+  await lend(shop, 'Put Beam 0.12 in the stand-in');
   await done(shop, 'Beam 0.12 is in');
   await expect(shop.getByText('Beam 0.12 was said to be in.')).toBeVisible();
   await pointAt(shop, 'the mark of zero');

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { atRest, connectAndHome, done, expect } from './kerbe.ts';
+import { atRest, connectAndHome, done, expect, lend } from './kerbe.ts';
 
 const caption = (page: Page) => page.getByText('Through the window of the stand-in.').locator('..');
 const byHand = (page: Page) => page.getByRole('region', { name: 'Move by hand' });
@@ -41,9 +41,9 @@ export async function tickAll(page: Page): Promise<void> {
 /** Everything at Set-up up to where the sheet was felt for: laid, clamped, pointed at in two places. */
 export async function layTheSheet(page: Page, nozzle: string): Promise<void> {
   await connectAndHome(page, 'plasma table');
-  await page.getByRole('button', { name: 'Lay the sheet' }).click();
+  await lend(page, 'Lay the sheet');
   await page.getByRole('button', { name: 'Put the work clamp on' }).click();
-  await page.getByRole('button', { name: `Put ${nozzle} in the stand-in` }).click();
+  await lend(page, `Put ${nozzle} in the stand-in`);
   await done(page, `${nozzle} is in`);
   await expect(page.getByText(`${nozzle} was said to be in.`)).toBeVisible();
   await pointAt(page, 'the mark of zero');

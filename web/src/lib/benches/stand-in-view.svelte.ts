@@ -12,6 +12,9 @@ export class StandInView<Look> {
   problem = $state<string>();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private open = false;
+  /** What was done last, and how many things: hands do one at a time, in order. */
+  private doing: Promise<void> = Promise.resolve();
+  private done = 0;
 
   /** @param bench whose machine it is, as it stands. */
   constructor(private readonly bench: () => string | undefined) {}
@@ -27,21 +30,31 @@ export class StandInView<Look> {
 
   private async glance(): Promise<void> {
     if (!document.hidden && this.bench() !== undefined) {
+      const before = this.done;
+      let look: Look | undefined;
       try {
-        this.look = await send<Look>('GET', `/api/benches/${this.bench()}/stand-in`);
+        look = await send<Look>('GET', `/api/benches/${this.bench()}/stand-in`);
       } catch {
-        this.look = undefined;
+        // Nothing is seen there.
       }
+      // What was seen before a hand did something is not how it looks now.
+      if (before === this.done) this.look = look;
     }
     if (this.open) this.timer = setTimeout(() => void this.glance(), EVERY);
   }
 
-  async lend(hand: Hand): Promise<void> {
+  lend(hand: Hand): Promise<void> {
+    return (this.doing = this.doing.then(() => this.lendNow(hand)));
+  }
+
+  private async lendNow(hand: Hand): Promise<void> {
+    this.done++;
     this.problem = undefined;
     try {
       this.look = await send<Look>('POST', `/api/benches/${this.bench()}/stand-in`, hand);
     } catch (error) {
       this.problem = sentenceOf(error);
     }
+    this.done++;
   }
 }
