@@ -62,6 +62,9 @@ class Followed {
   }
 }
 
+/** Room beyond a kerf that is told from none, mm. */
+const HAIR = 0.002;
+
 /** The middles of pieces of the drawn lines, with the way along them. */
 function* places({ loops, open }: Drawn): Generator<{ x: number; y: number; ux: number; uy: number }> {
   for (const loop of loops)
@@ -142,6 +145,9 @@ function judgeKerfs(burning: readonly Burn[], drawn: Drawn, asked: Asked): strin
       if (edges.inside(x - 0.01 * nx, y - 0.01 * ny) !== outside || edges.inside(x + 0.01 * nx, y + 0.01 * ny) === outside) continue; // prettier-ignore
       const [px, py] = [x + (nx * kerf) / 2, y + (ny * kerf) / 2];
       if (kerf > 0.02 && (edges.inside(px, py) === outside || edges.distance(px, py) < kerf / 2 - 1e-4)) continue;
+      // Where two walls stand a kerf apart to a hair, what there is of a line ends a little sooner or later.
+      const [rx, ry] = [px + nx * HAIR, py + ny * HAIR];
+      if (edges.distance(rx, ry) < kerf / 2 + HAIR / 2) continue;
       const times = followed.times(px, py, 0.02);
       if (times < passes) return [...found, `cut ${times} times at ${x.toFixed(3)}, ${y.toFixed(3)}, ${passes} were asked for`]; // prettier-ignore
     }
