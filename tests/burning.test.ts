@@ -45,7 +45,7 @@ async function made(
   const torch = kind === 'plasma';
   const on = { ...benchOf(torch ? 'plasma' : 'laser'), ...bench };
   const job = newJob('job', 'mm', [torch ? nozzle : beam, ...nozzles], on) as CutJob;
-  Object.assign(job.stock, { length: 200, width: 150, material: torch ? 'mild steel' : 'birch plywood', corners: [3, 3, 3, 3], ...stock }); // prettier-ignore
+  Object.assign(job.stock, { length: 200, width: 150, material: torch ? 'mild steel' : 'birch plywood', corners: [3, 3.02, 3, 2.97], ...stock }); // prettier-ignore
   job.artwork = [{ kind: 'drawing', id: 'art', name: 'Art', asset: ASSET, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }]; // prettier-ignore
   job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }], ...fields }];
   return computed(job, `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150">${body}</svg>`); // prettier-ignore
@@ -89,11 +89,11 @@ const IDS: [kind: CutKindName, what: string, says: string[], body: string, given
   ],
   ['laser-cut', 'a hole that falls in two', ['closes', 'near-edge'], plate(DUMBBELL)],
   ['laser-cut', 'a line of one point', ['empty'], `${plate()}<path fill="none" stroke="black" d="M150 20L150.02 20"/>`],
-  ['laser-cut', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5, 5, 5] } }],
+  ['laser-cut', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5.02, 5, 4.97] } }],
   ['laser-cut', 'stock of another material', ['settings'], plate(), { stock: { material: 'card' } }],
   ['laser-score', 'stock of another material', ['settings'], plate(), { stock: { material: 'card' } }],
   ['laser-fill', 'a plate', [], plate()],
-  ['laser-fill', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5, 5, 5] } }],
+  ['laser-fill', 'stock of another thickness', ['settings'], plate(), { stock: { corners: [5, 5.02, 5, 4.97] } }],
   ['laser-fill', 'lines that lie over each other', ['lines'], plate(), { fields: { lines: 13 } }],
   ['laser-fill', 'lines just not too near', [], plate(), { fields: { lines: 12 } }],
   ['laser-fill', 'lines that leave stripes', ['lines'], plate(), { fields: { lines: 2.5 } }],
@@ -113,15 +113,15 @@ const IDS: [kind: CutKindName, what: string, says: string[], body: string, given
     'a hole small for the sheet',
     ['small', 'lead'],
     plate(hole(60, 60, 2)),
-    { stock: { corners: [6, 6, 6, 6] } },
+    { stock: { corners: [6, 6.02, 6, 5.97] } },
   ],
   ['plasma', 'plates that overlap', ['narrow', 'overlap'], `${plate()}<rect x="90" y="60" width="60" height="60"/>`],
   ['plasma', 'plates that touch', ['touching'], TWO],
   ['plasma', 'plates that touch, inside', ['touching'], TWO, { fields: { side: 'inside' } }],
   ['plasma', 'beside the sheet', ['sheet'], '<rect x="0" y="20" width="60" height="60"/>'],
   ['plasma', 'settings of one’s own', ['settings', 'chart'], plate(), { fields: { feed: 2000 } }],
-  ['plasma', 'a sheet between two rows', ['chart'], plate(), { stock: { corners: [4.5, 4.5, 4.5, 4.5] } }],
-  ['plasma', 'a sheet beyond the chart', ['chart'], plate(), { stock: { corners: [12, 12, 12, 12] } }],
+  ['plasma', 'a sheet between two rows', ['chart'], plate(), { stock: { corners: [4.5, 4.52, 4.5, 4.47] } }],
+  ['plasma', 'a sheet beyond the chart', ['chart'], plate(), { stock: { corners: [12, 12.02, 12, 11.97] } }],
   ['plasma', 'a sheet that the chart does not know', ['settings', 'chart'], plate(), { stock: { material: 'brass' } }],
 ];
 
@@ -146,10 +146,13 @@ describe('said of what is burnt, where there is cause and nowhere else', () => {
     expect(beside.text).toContain('0.7 mm beside the sheet');
     const [right] = await said('plasma', '<rect x="150" y="20" width="50" height="60"/>');
     expect(right.remedies).toEqual([expect.stringMatching(/^Lay a sheet of \d+ mm × 150 mm$/)]);
-    const [small] = await said('plasma', plate(hole(60, 60, 2)), { stock: { corners: [6, 6, 6, 6] } });
-    expect(small.text).toMatch(/^A hole of 4 mm is small for 6 mm of sheet/);
+    const [small] = await said('plasma', plate(hole(60, 60, 2)), { stock: { corners: [6, 6.02, 6, 5.97] } });
+    expect(small.text).toMatch(/^A hole of 4 mm is small for 6\.02 mm of sheet/);
     expect(
-      await said('plasma', plate(hole(60, 60, 2)), { fields: { tooSmall: 'mark' }, stock: { corners: [6, 6, 6, 6] } }),
+      await said('plasma', plate(hole(60, 60, 2)), {
+        fields: { tooSmall: 'mark' },
+        stock: { corners: [6, 6.02, 6, 5.97] },
+      }),
     ).toEqual([]);
     const [unsaid, own] = await said('plasma', plate(), { fields: { feed: 2000, cutHeight: 2 } });
     expect(unsaid.remedies[0]).toMatch(/^Take .*feed 2000 mm\/min/);

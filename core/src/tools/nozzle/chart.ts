@@ -4,7 +4,7 @@ import type { ChartRow, Nozzle } from './fields.ts';
 export interface FromChart {
   row: ChartRow;
   /**
-   * `row`: a row of this thickness. `between`: reckoned between two rows. `beyond`: the nearest row, as the chart ends before
+   * `row`: a row of this thickness, as sheet is rolled. `between`: reckoned between two rows. `beyond`: the nearest row, as the chart ends before
    * this thickness. `other`: the chart has no row of this material, and this is the nearest of another.
    */
   by: 'row' | 'between' | 'beyond' | 'other';
@@ -12,8 +12,11 @@ export interface FromChart {
   of: readonly number[];
 }
 
-/** Thicknesses this near to each other are one, mm. */
-const SAME = 0.02;
+/**
+ * How far a sheet may be from the thickness it is sold as, mm: mills roll to about a twentieth, thin ones to a tenth of a
+ * millimetre (common practice; tolerances of EN 10051 from memory), and nobody’s chart knows more.
+ */
+const asRolled = (thickness: number) => Math.max(0.1, thickness / 20);
 
 /**
  * What a nozzle is set to in a sheet: the row of its thickness, or what lies evenly between the two rows beside it. Nothing
@@ -33,7 +36,7 @@ export function fromChart(
   const distance = (row: ChartRow) => Math.abs(row.thickness - thick);
   const nearest = rows.reduce((best, row) => (distance(row) < distance(best) ? row : best));
   if (same.length === 0) return { row: nearest, by: 'other', of: [nearest.thickness] };
-  if (distance(nearest) <= SAME) return { row: nearest, by: 'row', of: [nearest.thickness] };
+  if (distance(nearest) <= asRolled(nearest.thickness)) return { row: nearest, by: 'row', of: [nearest.thickness] };
   const k = rows.findIndex(({ thickness }) => thickness > thick);
   if (k <= 0) return { row: nearest, by: 'beyond', of: [nearest.thickness] };
   const [low, high] = [rows[k - 1], rows[k]];
