@@ -15,7 +15,7 @@ const bench: RouterBench = {
   dustBoot: true,
   spindleStart: 3,
   travel: { x: 400, y: 300, z: 80 },
-  limits: { speed: { x: 3000, y: 3000, z: 1200 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 },
+  limits: { speed: { x: 3000, y: 2700, z: 1200 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 300 },
   spindle: { min: 6000, max: 24000 },
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,
@@ -65,8 +65,18 @@ describe('a program from elsewhere on a job’s stock', () => {
     ['too high for the Z axis', 'G0 Z70\nG1 Z-15 F300', 'It spans 85 mm along Z, and Test bench reaches 80 mm.'],
     [
       'faster than the bench',
-      'G1 X50 F9000',
-      'It asks for 9000 mm/min, and Test bench does 3000 mm/min; the time here reckons with that.',
+      'G0 X0 Y0 Z5\nG1 X50 F9000',
+      'It asks for 9000 mm/min where Test bench does 3000 mm/min; the time here reckons with that.',
+    ],
+    [
+      'faster than its weaker axis',
+      'G1 X50 F3000\nG1 Y50',
+      'It asks for 3000 mm/min where Test bench does 2700 mm/min; the time here reckons with that.',
+    ],
+    [
+      'down faster than its Z axis',
+      'G0 Z5\nG1 Z-2 F2000',
+      'It asks for 2000 mm/min where Test bench does 1200 mm/min; the time here reckons with that.',
     ],
   ])('%s', (_, text, sentence) => {
     expect(check(text).findings).toEqual([sentence]);

@@ -37,7 +37,6 @@ export function checkProgram(
   };
   const { xyz, feed, rapid } = laid;
   let lowest = 0;
-  let fastest = 0;
   let off = 0;
   let plunged = false;
   const [least, most] = [
@@ -58,7 +57,6 @@ export function checkProgram(
       most[k] = Math.max(most[k], v);
     }
     if (cuts) lowest = Math.min(lowest, z);
-    fastest = Math.max(fastest, feed[i]);
     if (z < -1e-6) off = Math.max(off, -x, -y, x - stock.length, y - stock.width);
     if (i > 0 && rapid[i] && z < -1e-6 && z < xyz[3 * i - 1] - 1e-6) plunged = true;
   }
@@ -82,10 +80,10 @@ export function checkProgram(
       findings.push(
         `It spans ${length(most[k] - least[k])} along ${axis.toUpperCase()}, and ${bench.name} reaches ${length(bench.travel[axis])}.`,
       );
-  const across = Math.min(bench.limits.speed.x, bench.limits.speed.y);
-  if (fastest > across)
+  const fast = fasterThan(laid, bench.limits.speed);
+  if (fast)
     findings.push(
-      `It asks for ${formatFeed(fastest, unit)}, and ${bench.name} does ${formatFeed(across, unit)}; the time here reckons with that.`,
+      `It asks for ${formatFeed(fast.asked, unit)} where ${bench.name} does ${formatFeed(fast.most, unit)}; the time here reckons with that.`,
     );
   for (const keepOut of obstaclesOf({ stock, bench }))
     if (intrusion(laid, 0.001, keepOut) > 0)
@@ -96,4 +94,19 @@ export function checkProgram(
     deepest: Math.max(0, -lowest),
     findings,
   };
+}
+
+/** The move whose feed rate is furthest beyond what the axes do in its direction, mm/min; nothing where none is. */
+function fasterThan({ xyz, feed, rapid }: Path, speed: { x: number; y: number; z: number }) {
+  let worst: { asked: number; most: number } | undefined;
+  for (let i = 1; i < feed.length; i++) {
+    if (rapid[i]) continue;
+    const along = [0, 1, 2].map((k) => Math.abs(xyz[3 * i + k] - xyz[3 * i + k - 3]));
+    const length = Math.hypot(...along);
+    if (length === 0) continue;
+    const most = Math.min(...[speed.x, speed.y, speed.z].map((of, k) => (of * length) / along[k]));
+    if (feed[i] > most * (1 + 1e-6) && (!worst || feed[i] / most > worst.asked / worst.most))
+      worst = { asked: feed[i], most };
+  }
+  return worst;
 }
