@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
+import unlikeSides from './eslint-rules/unlike-sides.js';
 import svelteConfig from './web/svelte.config.js';
 
 // A drill is a kind of bit, too.
@@ -64,6 +65,11 @@ export default ts.config(
         },
       ],
     },
+  },
+  {
+    files: ['**/*.test.ts', '**/*-for-tests.ts'],
+    plugins: { kerbe: { rules: { 'unlike-sides': unlikeSides } } },
+    rules: { 'kerbe/unlike-sides': 'error' },
   },
   {
     // A space at the start of a block is dropped unless it stands in a mustache.

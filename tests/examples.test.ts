@@ -151,7 +151,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect(bottoms).toEqual([-4, -8, -10]);
   },
   'motion/plan': () => {
-    const limits = { speed: { x: 9e3, y: 9e3, z: 9e3 }, acceleration: { x: 100, y: 100, z: 100 }, cornerStep: 1 };
+    const limits = { speed: { x: 9e3, y: 8e3, z: 9e3 }, acceleration: { x: 100, y: 80, z: 100 }, cornerStep: 1 };
     const path = pathForTests([0, 0, 0, 100, 0, 0], [0, 1200]);
     expect(planMotion(path, limits).minutes * 60).toBeCloseTo(5.2, 9);
   },
@@ -171,7 +171,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect((x as { value: number }).value - middle).toBeCloseTo((job.artwork[0].x - middle) / 2, 9);
   },
   'stock/keep-out': () => {
-    expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 2 })).toBe(3);
+    expect(distanceToKeepOut(0, 0, 10, 0, { x: 4, y: 3, length: 2, width: 1 })).toBe(3);
   },
   'nozzle/chart': ['tests/plasma.test.ts', 'between two what lies evenly'],
   'laser-fill/late-strip': ['machine/src/runner/laser-strip.test.ts', 'its best square becomes what the bench says'],
@@ -188,7 +188,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
     expect(bridged(ring, 3, clipper)).toHaveLength(2);
   },
   'ways/freed': () => {
-    const limits = { speed: { x: 9e3, y: 9e3, z: 9e3 }, acceleration: { x: 100, y: 100, z: 100 }, cornerStep: 1 };
+    const limits = { speed: { x: 9e3, y: 8e3, z: 9e3 }, acceleration: { x: 100, y: 80, z: 100 }, cornerStep: 1 };
     expect(new Freed({ low: 10, high: 40, room: 3, limits }).way(0, 0, 50, 20)).toEqual([50, 20, 10]);
   },
   'ways/inner-first': () => {
@@ -210,7 +210,7 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   'ways/scrap-leads': () => {
     const loops = kerfLoops([square(100, 100, 50)], { side: 'outside', offset: 0, keptOnRight: true }, clipper);
     const lead = { kind: 'arc' as const, length: 4 };
-    const [[{ in: [x, y] }]] = scrapLeads(loops, { lead, out: 0, kerf: 1, keptOnRight: true, starts: [], sheet: { length: 300, width: 300 } }); // prettier-ignore
+    const [[{ in: [x, y] }]] = scrapLeads(loops, { lead, out: 0, kerf: 1, keptOnRight: true, starts: [], sheet: { length: 300, width: 200 } }); // prettier-ignore
     expect(Math.max(100 - x, x - 150, 100 - y, y - 150)).toBeCloseTo(4, 9);
   },
   'ways/tight-arcs': () => {

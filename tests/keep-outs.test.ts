@@ -22,7 +22,7 @@ const run = async (change: (job: Job) => void = () => {}): Promise<{ job: Job; r
   return { job, result: await compute(job, resources, await clipperFromDisk(), { cache }) };
 };
 /** A pin in the midst of the plate, where links pass but nothing is cut. */
-const pin: Obstacle = { id: 'pin-1', kind: 'pin', x: 179, y: 68, length: 6, width: 6, height: 20 };
+const pin: Obstacle = { id: 'pin-1', kind: 'pin', x: 179, y: 68, length: 6, width: 5, height: 20 };
 let plain: JobResult;
 beforeAll(async () => {
   plain = (await run()).result;

@@ -138,10 +138,11 @@ describe('cut through', () => {
 
 describe('lines of a scan', () => {
   test('run-out is v²/2a, along an axis and aslant', () => {
-    const limits = { speed: { x: 20_000, y: 20_000, z: 1 }, acceleration: { x: 1000, y: 1000, z: 1 }, cornerStep: 100 };
+    const limits = { speed: { x: 20_000, y: 18000, z: 1 }, acceleration: { x: 1000, y: 800, z: 1 }, cornerStep: 100 };
     expect(runOut(0, 6000, limits)).toBeCloseTo(100 ** 2 / 2000, 9);
-    // Both axes push at 45°: √2 times as hard.
-    expect(runOut(Math.PI / 4, 6000, limits)).toBeCloseTo(100 ** 2 / (2000 * Math.SQRT2), 9);
+    expect(runOut(Math.PI / 2, 6000, limits)).toBeCloseTo(100 ** 2 / 1600, 9);
+    // Both axes push at 45°: √2 times as hard as the weaker.
+    expect(runOut(Math.PI / 4, 6000, limits)).toBeCloseTo(100 ** 2 / (1600 * Math.SQRT2), 9);
     // No faster than the axes are.
     expect(runOut(0, 60_000, limits)).toBeCloseTo((20_000 / 60) ** 2 / 2000, 6);
     // Jumping is sooner from where both take the same: at the feed, or to a stand, over, and up to the feed again.
@@ -400,8 +401,8 @@ test('a test grid lies about what the beam is set to, and its best square’s se
   );
   expect(engraved).toMatchObject({ lines: 7.5, power: 35 });
   // Of another thickness, and another material, in rows of their own; without any row, too.
-  const thick = keptSetting(own, best, { ...stock, corners: [6, 6, 6, 6] });
-  expect(thick).toEqual([settings, { ...settings, thickness: 6, fillPower: 49, fillFeed: 4500 }]);
+  const thick = keptSetting(own, best, { ...stock, corners: [6, 6.1, 6, 5.9] });
+  expect(thick).toEqual([settings, { ...settings, thickness: 6.1, fillPower: 49, fillFeed: 4500 }]);
   expect(keptSetting(own, best, { ...stock, material: 'card' })[1]).toMatchObject({ material: 'card', fillPower: 49 });
   const [first] = keptSetting(beam, best, stock);
   expect(ToolSchema.parse({ ...beam, presets: [first] }).presets).toEqual([first]);

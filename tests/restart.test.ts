@@ -67,7 +67,7 @@ test('a restarted web server does not stop a run, and its log learns how it ende
   await tell({ command: 'connect', job: 'comet-marker' });
   await tell({ command: 'home' });
   await ready();
-  await hand({ hand: 'stock', length: 200, width: 200, corners: [9, 9, 9, 9] });
+  await hand({ hand: 'stock', length: 200, width: 180, corners: [9, 9.1, 9, 8.9] });
   await hand({ hand: 'bit', id: bitId, name, diameter, angle, tip });
   await tell({ command: 'bit-in', bit: { id: bitId, name, diameter, angle, tip } });
   await hand({ hand: 'plate', place: 'corner', corner: 'lower-left' });

@@ -236,7 +236,7 @@ test(`${COUNT} requests`, async () => {
     ['GET', `/api/programs/${hash}`],
     ['PATCH', '/api/runs/00000000-0000-4000-8000-000000000000', { note: 'x' }],
     ['GET', '/api/benches/dome-workshop/stand-in'],
-    ['POST', '/api/benches/dome-workshop/stand-in', { hand: 'stock', length: 200, width: 200, corners: [9, 9, 9, 9] }],
+    ['POST', '/api/benches/dome-workshop/stand-in', { hand: 'stock', length: 200, width: 180, corners: [9, 9.1, 9, 8.9] }],
     ['POST', '/api/benches/dome-workshop/stand-in', { hand: 'bit', id: 'a', name: 'b', diameter: 6, angle: 60, tip: 0 }],
     ...['connect', 'zero', 'go-to-zero', 'use-here'].map((command): [string, string, unknown] => [
       'POST', '/api/benches/dome-workshop/command', { command, job: 'comet-marker', method: 'corner', corner: 'lower-left' },

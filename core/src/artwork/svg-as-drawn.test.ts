@@ -90,11 +90,11 @@ describe('references and windows', () => {
   });
   test.each([
     ['xMinYMin slice', [4, 0, 0, 4, -20, -28]],
-    ['xMaxYMax meet', [2, 0, 0, 2, 10, -14]],
-    ['xMidYMax', [2, 0, 0, 2, 0, -14]],
-    ['none', [4, 0, 0, 2, -20, -14]],
-  ])('a window of 40 × 20 on a viewBox from (5, 7), 10 × 10, %s (SVG 2, §8.2)', (aspect, map) => {
-    expect(viewMap({ x: 5, y: 7, width: 10, height: 10 }, aspect, { width: 40, height: 20 })).toEqual(map);
+    ['xMaxYMax meet', [2.5, 0, 0, 2.5, 2.5, -17.5]],
+    ['xMidYMax', [2.5, 0, 0, 2.5, -5, -17.5]],
+    ['none', [4, 0, 0, 2.5, -20, -17.5]],
+  ])('a window of 40 × 20 on a viewBox from (5, 7), 10 × 8, %s (SVG 2, §8.2)', (aspect, map) => {
+    expect(viewMap({ x: 5, y: 7, width: 10, height: 8 }, aspect, { width: 40, height: 20 })).toEqual(map);
   });
   test('of two things with one id the first is meant', () => {
     const { shapes } = page(

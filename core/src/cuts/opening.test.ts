@@ -11,8 +11,8 @@ import { openingAlong } from '../ways/opening.ts';
 import { pocket, type PocketSettings } from '../ways/pocket.ts';
 
 const limits: Limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 300,
 };
 const settings: PocketSettings = {

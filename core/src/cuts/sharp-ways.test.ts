@@ -17,8 +17,8 @@ const points = ({ xyz }: { xyz: Float64Array }) =>
   Array.from({ length: xyz.length / 3 }, (_, i) => [xyz[3 * i], xyz[3 * i + 1], xyz[3 * i + 2]]);
 const box = (x: number, y: number, w: number, h: number) => Float64Array.of(x, y, x + w, y, x + w, y + h, x, y + h);
 const limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 300,
 };
 

@@ -37,7 +37,7 @@ const bench = {
   link: 'file' as const,
   pins: 'none' as const,
   travel: { x: 800, y: 500, z: 100 },
-  limits: { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 },
+  limits: { speed: { x: 6000, y: 5400, z: 2400 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 300 },
   spindle: { min: 6000, max: 24000 },
   plate: { thickness: 10, side: 5, size: 50 },
   setter: null,

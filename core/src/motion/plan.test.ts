@@ -4,8 +4,8 @@ import { planMotion } from './plan.ts';
 import { pathForTests } from './path-for-tests.ts';
 
 const limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 300,
 };
 const path = (feed: number, ...points: [number, number, number][]): Path =>
@@ -24,8 +24,9 @@ test('a rapid move, and a feed above the limit, run at the axis’ own speed', (
   const expected = 200 / 100 + 100 / 400;
   expect(seconds(path(0, [0, 0, 0], [200, 0, 0]))).toBeCloseTo(expected, 9);
   expect(seconds(path(60_000, [0, 0, 0], [200, 0, 0]))).toBeCloseTo(expected, 9);
-  // Along the diagonal both axes work, so speed and acceleration grow by √2.
-  expect(seconds(path(0, [0, 0, 0], [200, 200, 0]))).toBeCloseTo(expected, 9);
+  // Along the diagonal both axes work: speed and acceleration are √2 times those of the weaker.
+  expect(seconds(path(0, [0, 0, 0], [200, 200, 0]))).toBeCloseTo(200 / 90 + 90 / 320, 9);
+  expect(seconds(path(0, [0, 0, 0], [0, 200, 0]))).toBeCloseTo(200 / 90 + 90 / 320, 9);
 });
 test('a straight line in many pieces takes as long as in one', () => {
   const pieces = Array.from({ length: 101 }, (_, i): [number, number, number] => [i, 0, 0]);
@@ -42,8 +43,12 @@ test('a right angle is passed at the corner step, a reversal at half of it', () 
   const v = 20;
   const corner = 300 / 60;
   // Slowing from v to the corner's speed and speeding up again, beside cruising: (v − c)²/(a·v) longer.
-  const loss = (c: number) => (v - c) ** 2 / (400 * v);
+  const loss = (c: number, a = 400) => (v - c) ** 2 / (a * v);
   const straight = 200 / v + v / 400;
-  expect(seconds(path(1200, [0, 0, 0], [100, 0, 0], [100, 100, 0]))).toBeCloseTo(straight + loss(corner), 6);
-  expect(seconds(path(1200, [0, 0, 0], [100, 0, 0], [0, 0, 0]))).toBeCloseTo(straight + loss(corner / 2), 6);
+  const there = seconds(path(1200, [0, 0, 0], [100, 0, 0], [0, 0, 0]));
+  expect(there).toBeCloseTo(straight + loss(corner / 2), 6);
+  // Half of it along Y, whose axis is weaker.
+  const round = seconds(path(1200, [0, 0, 0], [100, 0, 0], [100, 100, 0]));
+  const both = 200 / v + (v / 400 + v / 320) / 2 + (loss(corner) + loss(corner, 320)) / 2;
+  expect(round).toBeCloseTo(both, 6);
 });

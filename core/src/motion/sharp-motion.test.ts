@@ -41,7 +41,7 @@ test('a track with a tail has no ring once it is gone the other way', () => {
 });
 
 test('where a way bends downwards it is passed at the corner step of Z too (by hand)', () => {
-  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
+  const limits = { speed: { x: 6000, y: 5400, z: 2400 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 300 };
   const d = 100 * Math.SQRT1_2;
   const path = pathForTests([0, 0, 0, 100, 0, 0, 100 + d, 0, -d], [0, 3000, 3000]);
   const [top, corner] = [50, 5 / Math.SQRT1_2];
@@ -52,7 +52,7 @@ test('where a way bends downwards it is passed at the corner step of Z too (by h
 });
 
 test('a slow move before a fast one on a line is left at its own speed (v²/2a, by hand)', () => {
-  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 9999 };
+  const limits = { speed: { x: 6000, y: 5400, z: 2400 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 9999 };
   const path = pathForTests([0, 0, 0, 50, 0, 0, 150, 0, 0], [0, 600, 4800]);
   const [a, slow, fast] = [400, 10, 80];
   const first = slow / a + (50 - slow ** 2 / (2 * a)) / slow;
@@ -62,7 +62,7 @@ test('a slow move before a fast one on a line is left at its own speed (v²/2a, 
 });
 
 test('straight down is plunging, down a slope is cutting, whatever is rapid is neither', () => {
-  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
+  const limits = { speed: { x: 6000, y: 5400, z: 2400 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 300 };
   const [over, down, slope, along, up] = [
     [50, 0, 5],
     [50, 0, -1],

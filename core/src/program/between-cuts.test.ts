@@ -4,8 +4,8 @@ import { DIALECTS } from '../machines/router/dialects.ts';
 import { pathForTests } from '../motion/path-for-tests.ts';
 
 const limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 0,
 };
 /** A cut from (x, 0) down at z 5 to (x + 10, 0), as a program begins and ends it. */

@@ -77,7 +77,7 @@ test('moves of other power never make one arc', () => {
 });
 test('what a machine takes over setting a cut is planned, and only where cuts are not driven alike', () => {
   const path = twoStrokes();
-  const limits = { speed: { x: 6000, y: 6000, z: 2400 }, acceleration: { x: 400, y: 400, z: 250 }, cornerStep: 300 };
+  const limits = { speed: { x: 6000, y: 5400, z: 2400 }, acceleration: { x: 400, y: 320, z: 250 }, cornerStep: 300 };
   const cuts = [1000, 1000].map((speed) => ({ path, bit: 'b', speed, turns: true }));
   const between = (post: Post) => betweenCuts(cuts, 5, { ...beam, post }, limits).map(({ before }) => before * 60);
   const [first, second] = between(BEAM);

@@ -26,8 +26,8 @@ const heading: ProgramHeading = {
   park: { x: 700, y: 500 },
 };
 const limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 400,
 };
 const cutOf = (path: Path, more: Partial<ProgramCut> = {}): ProgramCut => ({
@@ -163,10 +163,10 @@ describe('what is written is read back', () => {
     );
   });
   test('program zero is taken off', () => {
-    const { text } = writeProgram(heading, [cutOf(round(10, 60))], { x: 50, y: 50, z: -12 }, DIALECTS.plain);
+    const { text } = writeProgram(heading, [cutOf(round(10, 60))], { x: 50, y: 40, z: -12 }, DIALECTS.plain);
     const { min, max } = programExtents(text);
     expect(min.x).toBeCloseTo(-10, 2);
-    expect(max.y).toBeCloseTo(10, 2);
+    expect(max.y).toBeCloseTo(20, 2);
     expect(min.z).toBeCloseTo(12 - 1, 6);
   });
 });

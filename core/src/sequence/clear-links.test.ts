@@ -10,8 +10,8 @@ import { clearLinks as clearing, type ClearingSettings } from './clear-links.ts'
 
 const clearLinks = (path: Path, what: ClearingSettings) => clearing(path, what).path;
 const limits: Limits = {
-  speed: { x: 6000, y: 6000, z: 2400 },
-  acceleration: { x: 400, y: 400, z: 250 },
+  speed: { x: 6000, y: 5400, z: 2400 },
+  acceleration: { x: 400, y: 320, z: 250 },
   cornerStep: 300,
 };
 const box = (x: number, y: number, length: number, width: number, height: number): Obstacle => ({

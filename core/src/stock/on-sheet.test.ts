@@ -7,7 +7,7 @@ const stock = {
   width: 100,
   zeroXY: 'lower-right',
   zeroZ: 'stock',
-  corners: [3, 3, 3, 3],
+  corners: [3, 3.1, 3, 2.9],
 } as unknown as Stock;
 
 // Turned by a right angle, what the machine calls 10 to the front lies 10 to the left on the sheet as it is drawn.

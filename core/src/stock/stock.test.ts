@@ -43,7 +43,7 @@ describe('stock', () => {
     expect(zeroOf(stock({ zeroXY, zeroZ: 'spoilboard' }))).toEqual({ x, y, z: -22 });
   });
   test('a pin is a keep-out like clamps and screws, and a nail is none', () => {
-    const pin = { id: 'pin-1', kind: 'pin', x: -10, y: 40, length: 10, width: 10, height: 12 };
+    const pin = { id: 'pin-1', kind: 'pin', x: -10, y: 40, length: 10, width: 11, height: 12 };
     expect(StockSchema.parse({ ...stock(), keepOuts: [pin] }).keepOuts).toEqual([pin]);
     expect(StockSchema.safeParse({ ...stock(), keepOuts: [{ ...pin, kind: 'nail' }] }).success).toBe(false);
   });

@@ -180,7 +180,7 @@ describe('moving by hand', () => {
   });
   test('a spindle that a hand switches on while it homes ends that, and is said until it is off', async () => {
     const job = await homed();
-    bench.hand({ hand: 'stock', length: 200, width: 100, corners: [9, 9, 9, 9] });
+    bench.hand({ hand: 'stock', length: 200, width: 100, corners: [9, 9.1, 9, 8.9] });
     bench.hand({ hand: 'bit', ...bitShapeOf(job.bits, 'v90') });
     await bench.tell({ command: 'home' });
     await bench.pass(100);

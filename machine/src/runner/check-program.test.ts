@@ -12,13 +12,13 @@ const bench = (id: string, name: string): RouterFacts => ({
   pins: 'none',
   warmUp: 0,
   dustBoot: true,
-  travel: { x: 600, y: 600, z: 100 },
+  travel: { x: 600, y: 450, z: 100 },
   setter: null,
   stop: null,
   plate: { thickness: 12, side: 8, size: 40 },
   spindleAfter: 20,
 });
-const nowhere = { min: { x: 1, y: 1, z: 1 }, max: { x: 0, y: 0, z: 0 } };
+const nowhere = { min: { x: 1, y: 2, z: 3 }, max: { x: 0, y: 0, z: 0 } };
 const found = {
   hash: 'h',
   lines: 3,

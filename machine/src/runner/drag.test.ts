@@ -269,7 +269,7 @@ describe('a drag engraving on the stand-in', () => {
     await bench.connect(job);
     await bench.tell({ command: 'home' });
     await bench.idle();
-    bench.hand({ hand: 'stock', length: 160, width: 60, corners: [1.5, 1.5, 1.5, 1.5] });
+    bench.hand({ hand: 'stock', length: 160, width: 60, corners: [1.5, 1.51, 1.5, 1.49] });
     await expect(bench.tell({ command: 'zero-here', method: 'eye', over: 0, basis: basisOf('job', job) })).rejects.toThrow(/Say which bit/); // prettier-ignore
     await bench.fit(job, 'diamond');
     const before = structuredClone(bench.state.machine!.machine);

@@ -100,9 +100,9 @@ describe('what a zero is worth when the job changes', () => {
     });
   });
   test('one corner corrected: reckoned from the touched one, zero lay on the thickest', () => {
-    const even = changed((job) => Object.assign(job.stock, { zeroZ: 'stock', corners: [12, 12, 12, 12] }));
+    const even = changed((job) => Object.assign(job.stock, { zeroZ: 'stock', corners: [12, 11.9, 11.8, 11.7] }));
     const now = structuredClone(even);
-    now.stock.corners = [12, 12, 14, 12];
+    now.stock.corners = [12, 11.9, 14, 11.7];
     for (const method of ['corner', 'flat', 'paper', 'gauge', 'eye', 'felt'] as const)
       expect(judgeZero(zeroOf(even, method), basisOf('comet', now)), method).toMatchObject({
         xy: 'kept',

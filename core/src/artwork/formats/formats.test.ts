@@ -89,7 +89,7 @@ describe('JPEG', () => {
     const { grey } = read(half);
     expect(Math.abs(grey.greys[3 * 32 + 4] - 20)).toBeLessThan(4);
     expect(Math.abs(grey.greys[3 * 32 + 28] - 230)).toBeLessThan(4);
-    expect(read(dense(half, 1, 254, 127))).toMatchObject({ width: 3.2, height: 3.2 });
+    expect(read(dense(half, 1, 127, 254))).toMatchObject({ width: 6.4, height: 1.6 });
     expect(read(dense(half, 2, 100, 100))).toMatchObject({ width: 3.2, height: 1.6 });
     expect(read(dense(half, 0, 1, 1)).width).toBeCloseTo((32 * 25.4) / 96, 9);
   });

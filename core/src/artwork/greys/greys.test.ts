@@ -90,8 +90,8 @@ describe('a picture on dots', () => {
   });
 
   test('aslant, dots beside the picture are blank', () => {
-    const square = { width: 10, height: 10, greys: new Uint8Array(100) };
-    const got = sampled({ grey: square, map: [1, 0, 0, -1, 0, 10] }, WHOLE, 0.5, Math.PI / 4, () => {});
+    const oblong = { width: 20, height: 5, greys: new Uint8Array(100) };
+    const got = sampled({ grey: oblong, map: [1, 0, 0, -1, 0, 5] }, WHOLE, 0.5, Math.PI / 4, () => {});
     const inside = got.inside.reduce((sum, v) => sum + v, 0);
     // 100 mm² in dots of a quarter.
     expect(Math.abs(inside - 400)).toBeLessThan(12);

@@ -29,8 +29,8 @@ const bench = {
   name: 'Table',
   link: 'file' as const,
   pins: 'none' as const,
-  travel: { x: 1200, y: 1200, z: 150 },
-  limits: { speed: { x: 15000, y: 15000, z: 5000 }, acceleration: { x: 1200, y: 1200, z: 900 }, cornerStep: 600 },
+  travel: { x: 1200, y: 900, z: 150 },
+  limits: { speed: { x: 15000, y: 13500, z: 5000 }, acceleration: { x: 1200, y: 960, z: 900 }, cornerStep: 600 },
   park: null,
   bitChangeMinutes: 0,
 };
@@ -58,7 +58,7 @@ async function burn(
   thick = 3,
 ): Promise<CutPart<PlasmaFacts>> {
   const job = newJob('t', 'mm', [nozzle], bench);
-  Object.assign(job.stock, { length: 400, width: 400, corners: [thick, thick, thick, thick] });
+  Object.assign(job.stock, { length: 400, width: 380, corners: [thick, thick, thick, thick] });
   const cut = CutSchema.parse({
     ...newCut(job, 'plasma', 'c'),
     kerf: 2,

@@ -95,17 +95,17 @@ test('a small picture whose data inflate to 600 MB takes the memory of a small p
     if (!deflating.write(zeros)) await new Promise((resolve) => deflating.once('drain', resolve));
   deflating.end();
   await ended;
-  const bytes = file({ width: 50, height: 50, depth: 8, colour: 0 }, Buffer.concat(parts));
+  const bytes = file({ width: 50, height: 40, depth: 8, colour: 0 }, Buffer.concat(parts));
   const before = process.memoryUsage().rss;
   const { greys } = greysOf(bytes);
-  expect(greys).toHaveLength(2500);
+  expect(greys).toHaveLength(2000);
   expect(process.memoryUsage().rss - before).toBeLessThan(150e6);
 });
 
 test('a picture that ends early, has a filter or a colour that there is not, is broken', () => {
-  const made = { width: 4, height: 4, depth: 8, colour: 0 };
+  const made = { width: 3, height: 5, depth: 8, colour: 0 };
   const whole = deflateSync(Buffer.alloc(20));
-  expect(greysOf(file(made, whole)).greys).toHaveLength(16);
+  expect(greysOf(file(made, whole)).greys).toHaveLength(15);
   for (const bytes of [
     file(made, deflateSync(Buffer.alloc(19))),
     file(made, whole.subarray(0, 5)),

@@ -46,7 +46,9 @@ function send(...lines: string[]): void {
 }
 const alarm = () => router.state().alarm;
 const refused = () => told.filter((message) => message.refused !== undefined).map((message) => message.why);
-const board: Hand = { hand: 'stock', length: 200, width: 120, corners: [18, 18, 18, 18] };
+/** Of an even board, so that depths below its top are plain. */
+const THICK = 18;
+const board: Hand = { hand: 'stock', length: 200, width: 120, corners: [THICK, THICK, THICK, THICK] };
 const endMill: Hand = { hand: 'bit', name: 'End mill 6', diameter: 6, tip: 0 };
 /** Zero of G54 on the upper side of the stock's lower left corner, found by looking. */
 function zeroOnStock(): { x: number; y: number; z: number } {

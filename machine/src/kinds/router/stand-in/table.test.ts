@@ -125,8 +125,8 @@ describe('what a bit touches', () => {
 
 describe('axes', () => {
   const limits = {
-    speed: { x: 100, y: 100, z: 40 },
-    acceleration: { x: 400, y: 400, z: 250 },
+    speed: { x: 100, y: 90, z: 40 },
+    acceleration: { x: 400, y: 320, z: 250 },
     cornerStep: 400 / 60,
   };
   /** Seconds until all that was added is done, stepped finely. */
