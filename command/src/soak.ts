@@ -22,13 +22,19 @@ const MUTANTS = 1000;
 const JUDGED = 50;
 /** And of each of three kinds that are cut in eight ways. */
 const COMPARED = 10;
-const USE = './kerbe soak [--judge] --minutes 30, or ./kerbe soak --fuzz --count 20000; all take --seed.';
+/** Faults in one sample of `--mutants`. */
+const SAMPLE = 100;
+const USE =
+  './kerbe soak [--judge] --minutes 30, or ./kerbe soak --fuzz --count 20000, or ./kerbe soak --mutants core/motion --count 100; all take --seed.';
 
 /**
  * `./kerbe soak --minutes N [--seed S]`: tasks of a bench broken off at random moments, arcs lost at others and the rest
  * taken up, random walks over its table, and processes of a whole shop killed and stalled.
- * `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that comes in. `./kerbe soak --judge [--minutes N] [--seed S]`: drawings and settings by chance, cut and judged by brute
- * force. All go on where the last soak ended, print their seeds, and end with 1 at the first that fails.
+ * `./kerbe soak --fuzz [--count N] [--seed S]`: mutants of everything that comes in.
+ * `./kerbe soak --judge [--minutes N] [--seed S]`: drawings and settings by chance, cut and judged by brute force.
+ * `./kerbe soak --mutants ROOM [--count N] [--seed S]`: faults put into a room’s sources by chance, and whether the tests
+ * notice. The others go on where the last soak ended, print their seeds, and end with 1 at the first that fails; this one
+ * tries the same sample until all of it was tried.
  */
 export async function soak(args: string[]): Promise<void> {
   let given: ReturnType<typeof parsed>;
@@ -37,7 +43,7 @@ export async function soak(args: string[]): Promise<void> {
   } catch {
     throw new Misuse(`${args.join(' ')} is not understood: ${USE}`);
   }
-  const number = (name: 'minutes' | 'count' | 'seed', fallback: number): number => {
+  const number: Numbers = (name, fallback) => {
     const value = given[name] === undefined ? fallback : Number(given[name]);
     if (!Number.isFinite(value) || value < 0) throw new Misuse(`--${name} takes a number: ${USE}`);
     return value;
@@ -49,32 +55,45 @@ export async function soak(args: string[]): Promise<void> {
     mkdirSync(DATA, { recursive: true });
     writeFileSync(file, JSON.stringify(kept));
   };
-  if (given.fuzz) {
-    const count = number('count', 20_000);
-    let seed = number('seed', kept.fuzz);
-    for (let done = 0; done < count; done += MUTANTS) {
-      const env = { KERBE_MUTANTS: String(Math.min(MUTANTS, count - done)), KERBE_SEED: String(seed) };
-      await round('tests/faults/fuzz.test.ts', env);
-      await round('tests/program-mutants.test.ts', env);
-      console.log(`seed ${seed}: ${Math.min(count, done + MUTANTS)} of each kind done`);
-      keep({ fuzz: ++seed });
-    }
-    console.log(`${count} mutants of each kind held; the next soak goes on at seed ${seed}.`);
-    return;
-  }
-  if (given.judge) {
-    let seed = number('seed', kept.judge);
-    const first = seed;
-    for (const until = Date.now() + number('minutes', 10) * 60_000; Date.now() < until;) {
-      await round('tests/judge/judge.test.ts', { KERBE_JUDGED: String(JUDGED), KERBE_SEED: String(seed) });
-      await round('tests/judge/invariance.test.ts', { KERBE_COMPARED: String(COMPARED), KERBE_SEED: String(seed) });
-      keep({ judge: (seed += JUDGED) });
-    }
-    console.log(`${seed - first} drawings of each kind of cut held; the next soak goes on at seed ${seed}.`);
-    return;
-  }
-  let seed = number('seed', kept.seed);
+  if (given.mutants !== undefined) return tryMutants(given.mutants, number('seed', 1), number('count', SAMPLE));
+  if (given.fuzz) return fuzzed(number('count', 20_000), number('seed', kept.fuzz), (fuzz) => keep({ fuzz }));
   const until = Date.now() + number('minutes', 10) * 60_000;
+  if (given.judge) return judged(until, number('seed', kept.judge), (judge) => keep({ judge }));
+  return brokenOff(until, number('seed', kept.seed), (seed) => keep({ seed }));
+}
+
+type Numbers = (name: 'minutes' | 'count' | 'seed', fallback: number) => number;
+/** Keeps the seed that the next soak goes on at. */
+type Keep = (seed: number) => void;
+
+async function tryMutants(room: string, seed: number, count: number): Promise<void> {
+  // What makes mutants is read where they are wanted only: it takes a while.
+  const { mutants } = await import('./mutants/mutants.ts');
+  await mutants(room, seed, count);
+}
+
+async function fuzzed(count: number, seed: number, keep: Keep): Promise<void> {
+  for (let done = 0; done < count; done += MUTANTS) {
+    const env = { KERBE_MUTANTS: String(Math.min(MUTANTS, count - done)), KERBE_SEED: String(seed) };
+    await round('tests/faults/fuzz.test.ts', env);
+    await round('tests/program-mutants.test.ts', env);
+    console.log(`seed ${seed}: ${Math.min(count, done + MUTANTS)} of each kind done`);
+    keep(++seed);
+  }
+  console.log(`${count} mutants of each kind held; the next soak goes on at seed ${seed}.`);
+}
+
+async function judged(until: number, first: number, keep: Keep): Promise<void> {
+  let seed = first;
+  while (Date.now() < until) {
+    await round('tests/judge/judge.test.ts', { KERBE_JUDGED: String(JUDGED), KERBE_SEED: String(seed) });
+    await round('tests/judge/invariance.test.ts', { KERBE_COMPARED: String(COMPARED), KERBE_SEED: String(seed) });
+    keep((seed += JUDGED));
+  }
+  console.log(`${seed - first} drawings of each kind of cut held; the next soak goes on at seed ${seed}.`);
+}
+
+async function brokenOff(until: number, seed: number, keep: Keep): Promise<void> {
   let rounds = 0;
   while (Date.now() < until) {
     const own = { KERBE_SEED: String(seed) };
@@ -99,7 +118,7 @@ export async function soak(args: string[]): Promise<void> {
     rounds++;
     console.log(`seeds ${seed} to ${seed + ROUND.moments - 1}: ${counted(1)} and the stalls held`);
     seed += ROUND.moments;
-    keep({ seed });
+    keep(seed);
   }
   console.log(`${counted(rounds)} held; the next soak goes on at seed ${seed}.`);
 }
@@ -113,7 +132,10 @@ function counted(rounds: number): string {
 
 const parsed = (args: string[]) => {
   const [text, flag] = [{ type: 'string' }, { type: 'boolean' }] as const;
-  return parseArgs({ args, options: { minutes: text, count: text, seed: text, judge: flag, fuzz: flag } }).values;
+  return parseArgs({
+    args,
+    options: { minutes: text, count: text, seed: text, mutants: text, judge: flag, fuzz: flag },
+  }).values;
 };
 
 function read(file: string): z.infer<typeof Kept> {
