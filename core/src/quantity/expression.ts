@@ -196,24 +196,14 @@ class Reader {
         }
         continue;
       }
-      if (token?.type === 'number' && whole.power === 0) {
-        // A mixed number: "1 3/8 in".
-        const top = token.value;
-        const slash = this.tokens[this.at + 1];
-        const bottom = this.tokens[this.at + 2];
-        if (slash?.type === 'mark' && slash.mark === '/' && bottom?.type === 'number') {
-          this.at += 3;
-          whole = { value: whole.value + top / bottom.value, power: 0 };
-          continue;
-        }
+      if (token?.type === 'number' && whole.power === 0)
         throw new Misread(`“${this.text.trim()}” has two numbers side by side; put + − * or / between them.`);
-      }
       const mark = this.peekMark('*/');
       if (!mark) return whole;
       this.at++;
       before = whole;
       divide = mark === '/';
-      last = this.factor();
+      last = this.factor(!divide);
       whole = combine(before, last, divide);
     }
   }
@@ -231,9 +221,10 @@ class Reader {
     throw new Misread(`“${name}” is not a unit that fits here; use ${this.kind === 'angle' ? 'deg' : 'mm or in'}.`);
   }
 
-  private factor(): Amount {
+  /** @param mixed whether it may be a whole number and a fraction: “1 3/8”. */
+  private factor(mixed = true): Amount {
     const token = this.tokens[this.at++];
-    if (token?.type === 'number') return { value: token.value, power: 0 };
+    if (token?.type === 'number') return { value: token.value + (mixed ? this.fraction(token.value) : 0), power: 0 };
     if (token?.type === 'mark' && token.mark === '(') {
       const inside = this.sum();
       if (!this.peekMark(')')) throw new Misread(`A bracket is left open in “${this.text.trim()}”.`);
@@ -241,10 +232,19 @@ class Reader {
       return inside;
     }
     if (token?.type === 'mark' && (token.mark === '-' || token.mark === '+')) {
-      const value = this.factor();
+      const value = this.factor(mixed);
       return token.mark === '-' ? { value: -value.value, power: value.power } : value;
     }
     throw new Misread(`“${this.text.trim()}” stops short; a number is missing.`);
+  }
+
+  /** The fraction behind a whole number; 0 where there is none. */
+  private fraction(whole: number): number {
+    const [top, slash, bottom] = this.tokens.slice(this.at, this.at + 3);
+    const isOne = top?.type === 'number' && slash?.type === 'mark' && slash.mark === '/' && bottom?.type === 'number';
+    if (!isOne || !Number.isInteger(whole)) return 0;
+    this.at += 3;
+    return top.value / bottom.value;
   }
 }
 
