@@ -30,10 +30,11 @@ export function toolShape(tool: BaseTool): ToolShape {
  */
 export function shapeInWords(tool: BaseTool, unit: LengthUnit): string {
   const shape = toolShape(tool);
-  const said = fieldsOfShape(tool).map(([key, { name, measure }]) => {
+  const said = fieldsOfShape(tool).map(([key, { name, measure, control }]) => {
     const value = shape[key];
+    const suffix = control.is === 'quantity' && control.suffix ? ` ${control.suffix}` : '';
     if (typeof value !== 'number') return value === null ? undefined : `${name} ${String(value)}`;
-    return `${name} ${measure === 'length' ? formatLength(value, unit, 3) : measure === 'angle' ? `${value}°` : String(value)}`;
+    return `${name} ${measure === 'length' ? formatLength(value, unit, 3) : measure === 'angle' ? `${value}°` : `${value}${suffix}`}`;
   });
   return [toolKindOf(tool).one, ...said.filter((words) => words !== undefined)].join(', ');
 }

@@ -42,7 +42,7 @@ export const vKind: ToolKind<VBit> = {
   },
   note: (tool, unit) =>
     tool.angle == null
-      ? undefined
+      ? 'Nobody has said its angle: what stands here is only offered. Set it to what the bit has.'
       : `At ${formatLength(TOLD_AT, unit)} deep its groove is ${formatLength(widthLeft(leaves(tool), TOLD_AT), unit, 2)} wide.`,
   amiss: ({ angle, tip, diameter, flute }, unit) => {
     if (angle == null) return undefined;
