@@ -18,7 +18,7 @@ const STOCK = {
   material: 'oak',
   length: 100,
   width: 50,
-  corners: [10, 10, 10, 10],
+  corners: [10, 10.2, 10.1, 9.9],
   zeroXY: 'lower-left',
   zeroZ: 'stock',
   holdDown: 'clamps',
