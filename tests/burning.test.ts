@@ -45,7 +45,13 @@ async function made(
   const torch = kind === 'plasma';
   const on = { ...benchOf(torch ? 'plasma' : 'laser'), ...bench };
   const job = newJob('job', 'mm', [torch ? nozzle : beam, ...nozzles], on) as CutJob;
-  Object.assign(job.stock, { length: 200, width: 150, material: torch ? 'mild steel' : 'birch plywood', corners: [3, 3.02, 3, 2.97], ...stock }); // prettier-ignore
+  Object.assign(job.stock, {
+    length: 200,
+    width: 150,
+    material: torch ? 'mild steel' : 'birch plywood',
+    corners: [3, 3.02, 3, 2.97],
+    ...stock,
+  });
   job.artwork = [{ kind: 'drawing', id: 'art', name: 'Art', asset: ASSET, x: 0, y: 0, rotation: 0, scaleX: 1, scaleY: 1, closeOpen: false, refit: 0 }]; // prettier-ignore
   job.cuts = [{ ...newCut(job, kind, 'c')!, targets: [{ item: 'art', shapes: 'all' }], ...fields }];
   return computed(job, `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="150mm" viewBox="0 0 200 150">${body}</svg>`); // prettier-ignore

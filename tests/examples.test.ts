@@ -210,7 +210,13 @@ const IN_WORDS: Record<string, (() => void) | [file: string, title: string]> = {
   'ways/scrap-leads': () => {
     const loops = kerfLoops([square(100, 100, 50)], { side: 'outside', offset: 0, keptOnRight: true }, clipper);
     const lead = { kind: 'arc' as const, length: 4 };
-    const [[{ in: [x, y] }]] = scrapLeads(loops, { lead, out: 0, kerf: 1, keptOnRight: true, starts: [], sheet: { length: 300, width: 200 } }); // prettier-ignore
+    const [
+      [
+        {
+          in: [x, y],
+        },
+      ],
+    ] = scrapLeads(loops, { lead, out: 0, kerf: 1, keptOnRight: true, starts: [], sheet: { length: 300, width: 200 } });
     expect(Math.max(100 - x, x - 150, 100 - y, y - 150)).toBeCloseTo(4, 9);
   },
   'ways/tight-arcs': () => {

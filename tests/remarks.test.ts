@@ -442,7 +442,8 @@ describe('a rule speaks where it should, and only there', () => {
       const [clamp] = stock.keepOuts;
       stock.keepOuts = [{ ...clamp, x: 96, y: 8 }];
       // All round it, everywhere on the lower half.
-      for (let k = 0; k < 20; k++) stock.keepOuts.push({ ...clamp, id: `other-${k}`, x: 92 + (k % 3) * 4, y: -20 - k, length: 4, width: 3 }); // prettier-ignore
+      for (let k = 0; k < 20; k++)
+        stock.keepOuts.push({ ...clamp, id: `other-${k}`, x: 92 + (k % 3) * 4, y: -20 - k, length: 4, width: 3 });
       stock.keepOuts.push({ ...clamp, id: 'board', x: 0, y: -400, length: 200, width: 399 });
     });
     const found = (await run(job)).remarks.find(({ id }) => id === 'keep-out-cut-out-screw-1')!;
