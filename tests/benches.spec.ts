@@ -1,4 +1,16 @@
-import { atRest, expect, feedAt, goTo, prepareStandIn, setUp, startRun, test, tickTheList, touchOff } from './kerbe.ts';
+import {
+  atRest,
+  expect,
+  feedAt,
+  goTo,
+  lend,
+  prepareStandIn,
+  setUp,
+  startRun,
+  test,
+  tickTheList,
+  touchOff,
+} from './kerbe.ts';
 import { doneWithoutThePage, holdBySpace, noteInLog, writePrograms } from './story-steps.ts';
 import type { Page } from '@playwright/test';
 
@@ -12,8 +24,12 @@ const choose = async (page: Page, bench: string) => {
 /** The program asks for the spindle, and its operator switches it on. */
 const spindleOn = async (page: Page) => {
   await expect(page.getByText(/start the spindle at/)).toBeVisible();
-  await page.getByRole('button', { name: 'Switch the spindle on' }).click();
-  await page.getByRole('button', { name: 'It is done: go on' }).click();
+  await lend(page, 'Switch the spindle on');
+  // A Hold that is pressed before this was taken comes first, and the program waits on.
+  await Promise.all([
+    page.waitForResponse(/\/api\/benches\/[^/]+\/command$/),
+    page.getByRole('button', { name: 'It is done: go on' }).click(),
+  ]);
 };
 
 const done = (page: Page) => expect(page.getByText(/Done\. It took/)).toBeVisible();
