@@ -23,11 +23,13 @@ test('what nobody noticed is listed, and what changes nothing is not counted', (
     tried('3', 'Survived'),
     tried('4', 'NoCoverage'),
     tried('5', 'Survived'),
+    tried('6', 'RuntimeError'),
   ];
   expect(scoreOf('core/motion', all, new Set(['5'])).split('\n')).toEqual([
     'a.ts:3 Survived: a < b → a <= b (3)',
     'a.ts:4 NoCoverage: a < b → a <= b (4)',
-    'core/motion: 2 of 4 noticed (50 %), 1 change nothing',
+    'a.ts:6 RuntimeError: a < b → a <= b (6)',
+    'core/motion: 2 of 5 noticed (40 %), 1 change nothing',
   ]);
 });
 

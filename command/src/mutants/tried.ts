@@ -44,5 +44,5 @@ export function readEquivalent(file: string): Set<string> {
   return new Set(EquivalentSchema.parse(JSON.parse(readFileSync(file, 'utf8'))).map(({ key }) => key));
 }
 
-/** Whether the tests noticed a mutant. */
-export const isNoticed = ({ status }: Tried): boolean => ['Killed', 'Timeout', 'RuntimeError'].includes(status);
+/** Whether the tests noticed a mutant: a test failed, or did not come to its end. */
+export const isNoticed = ({ status }: Tried): boolean => status === 'Killed' || status === 'Timeout';
